@@ -7,7 +7,6 @@ import os
 import pathlib
 import pwd
 import secrets
-import shutil
 import signal
 import subprocess
 

@@ -1,0 +1,1 @@
+"""Kagami's core: geometry, plan and exchange. It knows nothing of the web and runs without it."""

@@ -1,0 +1,95 @@
+"""Arrange shapes: from curves to faces with covering sets."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from kagami.geometry.arrangement.faces import faces_of_cycles, windings
+from kagami.geometry.arrangement.rays import NONE, first_met
+from kagami.geometry.arrangement.split import Edges, split
+from kagami.geometry.arrangement.trace import Cycles, trace, twins
+from kagami.geometry.arrays import Bools, Floats, Ints
+from kagami.geometry.outline import Shape
+from kagami.geometry.table import CurveTable, tabulate
+
+
+@dataclass(frozen=True)
+class Arrangement:
+    """The plane cut up by the curves of shapes.
+
+    Half-edges are numbered as in `trace`. `face` (2n,) is the face left of each half-edge, 0 the unbounded one;
+    `winding` (faces, shapes) how often each shape goes round each face.
+    """
+
+    table: CurveTable
+    edges: Edges
+    cycles: Cycles
+    face_of_cycle: Ints
+    face_count: int
+    winding: np.ndarray
+
+    @cached_property
+    def face(self) -> Ints:
+        """Face left of each half-edge, (2n,)."""
+        return self.face_of_cycle[self.cycles.cycle]
+
+    @cached_property
+    def covers(self) -> Bools:
+        """Which shapes cover which faces, (faces, shapes), by the non-zero rule."""
+        return np.asarray(self.winding != 0)
+
+    @cached_property
+    def areas(self) -> Floats:
+        """Area of each face in square units; that of the unbounded face is infinite."""
+        areas = np.bincount(self.face_of_cycle, weights=self.cycles.area, minlength=self.face_count)
+        areas[0] = np.inf
+        return areas
+
+    @cached_property
+    def centroids(self) -> Floats:
+        """Centroid of each face, (faces, 2); it need not lie inside. That of the unbounded face is not a number."""
+        sums = [
+            np.bincount(self.face_of_cycle, weights=self.cycles.moments[:, axis], minlength=self.face_count)
+            for axis in (0, 1)
+        ]
+        areas = self.areas.copy()
+        areas[0] = np.nan
+        with np.errstate(invalid="ignore", divide="ignore"):
+            return np.asarray(np.column_stack(sums) / areas[:, None])
+
+    def boundary_half_edges(self, selected: Bools) -> Ints:
+        """Half-edges with a selected face on the left and an unselected one on the right."""
+        n = len(self.edges.tail)
+        left = selected[self.face]
+        return np.flatnonzero(left & ~np.concatenate([left[n:], left[:n]]))
+
+    def locate(self, places: Floats) -> Ints:
+        """The face of each place, (n, 2) → (n,). A place on an edge gets one of the faces beside it."""
+        n = len(self.edges.tail)
+        count = np.full(len(places), n)
+        met = first_met(self.table, self.edges, places, np.zeros_like(count), count, np.arange(n))
+        return np.where(met == NONE, 0, self.face[met])
+
+    def twins(self, half_edges: Ints) -> Ints:
+        """The same edges seen the other way."""
+        return twins(half_edges, len(self.edges.tail))
+
+
+def arrange(shapes: Sequence[Shape]) -> Arrangement:
+    """The arrangement of all curves of the shapes.
+
+    Raises:
+        TooLarge: more curves than the kernel takes on.
+    """
+    table = tabulate(shapes)
+    edges = split(table)
+    cycles = trace(table, edges)
+    face_of_cycle, count = faces_of_cycles(table, edges, cycles)
+    face = face_of_cycle[cycles.cycle]
+    n = len(edges.tail)
+    winding = windings(edges, face[:n], face[n:], count, table.owners)
+    return Arrangement(table, edges, cycles, face_of_cycle, count, winding)

@@ -1,0 +1,143 @@
+"""Half-edges round vertices, and the cycles they form.
+
+Half-edge h < n runs along edge h, half-edge h + n against it, n being the number of edges. Its face lies on its left.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from kagami.geometry.arrangement.split import Edges
+from kagami.geometry.arrays import Bools, Floats, Ints, cycles_of, linked
+from kagami.geometry.table import CurveTable
+from kagami.geometry.tolerance import TIE_ANGLE
+
+TURN = 2 * np.pi
+
+
+@dataclass(frozen=True, slots=True)
+class Cycles:
+    """`following` (2n,) the next half-edge round the face on the left; `cycle` (2n,) its boundary cycle; for each cycle
+    its signed `area` and first `moments`, (c,) and (c, 2), and its connected `component`.
+    """
+
+    following: Ints
+    cycle: Ints
+    area: Floats
+    moments: Floats
+    component: Ints
+
+
+def twins(half_edges: Ints, edges: int) -> Ints:
+    """The same edges seen the other way."""
+    return np.where(half_edges < edges, half_edges + edges, half_edges - edges)
+
+
+def trace(table: CurveTable, edges: Edges) -> Cycles:
+    """Trace all boundary cycles."""
+    n = len(edges.tail)
+    tail = np.concatenate([edges.tail, edges.head])
+    order = _sorted_round_vertices(table, edges, tail)
+    following = np.empty(2 * n, dtype=np.intp)
+    # Arriving by h, the face on the left goes on with the neighbour clockwise of h's twin.
+    before = np.arange(2 * n) - 1
+    starts = np.flatnonzero(np.append(True, np.diff(tail[order]) != 0)) if n else np.zeros(0, np.intp)
+    before[starts] = np.append(starts[1:], 2 * n)[: len(starts)] - 1
+    following[twins(order, n)] = order[before]
+    cycle, count = cycles_of(following)
+    pieces = _half_edge_moments(table, edges)
+    both = np.concatenate([pieces, -pieces])
+    sums = [np.bincount(cycle, weights=both[:, column], minlength=count) for column in range(3)]
+    component = np.zeros(count, dtype=np.intp)
+    component[cycle] = linked(len(edges.places), edges.tail, edges.head)[tail]
+    return Cycles(following, cycle, sums[0], np.column_stack(sums[1:]), component)
+
+
+def _half_edge_moments(table: CurveTable, edges: Edges) -> Floats:
+    """Area and first moments that each edge adds, by Green's theorem: its chord from the origin, and what lies beyond."""
+    a, b = edges.places[edges.tail], edges.places[edges.head]
+    cross = a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]
+    chord = np.column_stack([cross / 2, (a + b) * (cross / 6)[:, None]])
+    return np.asarray(chord + table.ask("beyond_chord", edges.curve, edges.t0, edges.t1, width=3))
+
+
+def _tangents(table: CurveTable, edges: Edges) -> Floats:
+    """Direction in which each half-edge leaves its vertex, in [0, 2π)."""
+    out = table.ask("derivative", edges.curve, edges.t0, width=2)
+    back = -table.ask("derivative", edges.curve, edges.t1, width=2)
+    both = np.concatenate([out, back])
+    return np.asarray(np.arctan2(both[:, 1], both[:, 0]) % TURN)
+
+
+def _sorted_round_vertices(table: CurveTable, edges: Edges, tail: Ints) -> Ints:
+    """Half-edges by vertex, then counter-clockwise round it.
+
+    Tangent curves leave a vertex in one direction. Those are ordered by the chord to the circle of a common small
+    radius, which no two of them cross before: the order there is the order at the vertex.
+    """
+    angle = _tangents(table, edges)
+    order = np.argsort(tail * 8.0 + angle)
+    gap, vertex_start = _gaps(tail[order], angle[order])
+    tied = gap < TIE_ANGLE
+    if not tied.any():
+        return order
+    # Cut each vertex's round where a gap is wide, so that no tie runs across the cut.
+    shifted = _cut_at_wide_gap(angle, order, gap, vertex_start)
+    order = np.lexsort((shifted, tail))
+    starts_group = np.append(True, (np.diff(tail[order]) != 0) | (np.diff(shifted[order]) >= TIE_ANGLE))
+    group = np.cumsum(starts_group) - 1
+    size = np.bincount(group)
+    in_tie = np.flatnonzero(size[group] > 1)
+    members = order[in_tie]
+    key = np.zeros(len(order))
+    key[in_tie] = shifted[members] + _chord_turns(table, edges, members, group[in_tie])
+    return order[np.lexsort((key, group))]
+
+
+def _gaps(vertex: Ints, angle: Floats) -> tuple[Floats, Ints]:
+    """Cyclic angle from each half-edge to the next one round its vertex, and the index where its vertex starts."""
+    first = np.append(True, vertex[1:] != vertex[:-1])
+    starts = np.flatnonzero(first)
+    start_of = starts[np.cumsum(first) - 1]
+    following = np.arange(1, len(vertex) + 1)
+    last = np.append(first[1:], True)
+    following[last] = start_of[last]
+    gap = angle[following] - angle
+    gap[last] += TURN
+    return gap, start_of
+
+
+def _cut_at_wide_gap(angle: Floats, order: Ints, gap: Floats, start_of: Ints) -> Floats:
+    """Angles measured from the half-edge after the widest gap of each vertex, in [0, 2π)."""
+    by_width = np.lexsort((gap, start_of))
+    is_last = np.append(start_of[by_width][1:] != start_of[by_width][:-1], True)
+    widest = by_width[is_last]  # position of the widest gap of each vertex
+    after = angle[order[widest]] + gap[widest]
+    base = np.empty(len(order))
+    base[order] = np.repeat(after, np.diff(np.append(np.unique(start_of), len(order))))
+    shifted = (angle - base) % TURN
+    # The base itself may come out as a hair under a whole turn.
+    return np.where(TURN - shifted < TIE_ANGLE, shifted - TURN, shifted)
+
+
+def _chord_turns(table: CurveTable, edges: Edges, members: Ints, group: Ints) -> Floats:
+    """Turn from tangent to chord at a radius common to each group."""
+    n = len(edges.tail)
+    edge = members % n
+    forward = members < n
+    reach = table.ask("reach", edges.curve[edge], edges.t0[edge], edges.t1[edge])
+    common = np.full(int(group.max()) + 1, np.inf)
+    np.minimum.at(common, group, reach)
+    turn = table.ask("chord_turn", edges.curve[edge], common[group])
+    return np.where(forward, turn, -turn)
+
+
+def outer_cycles(cycles: Cycles) -> Bools:
+    """Which cycle of each component is seen from outside: the one of least signed area."""
+    order = np.lexsort((cycles.area, cycles.component))
+    first = np.append(True, np.diff(cycles.component[order]) != 0)
+    outer = np.zeros(len(cycles.area), bool)
+    outer[order[first]] = True
+    return outer

@@ -1,0 +1,108 @@
+"""Names for the array types of the kernel, and the few array idioms that several parts share."""
+
+from __future__ import annotations
+
+from typing import Any, NamedTuple, TypeAlias
+
+import numpy as np
+import numpy.typing as npt
+from scipy.sparse import csr_array
+from scipy.sparse.csgraph import connected_components
+from scipy.spatial import cKDTree
+
+Floats: TypeAlias = npt.NDArray[np.float64]
+Ints: TypeAlias = npt.NDArray[np.signedinteger[Any]]
+Bools: TypeAlias = npt.NDArray[np.bool_]
+
+
+def frozen(array: npt.NDArray[Any]) -> npt.NDArray[Any]:
+    """The array, marked read-only."""
+    array.setflags(write=False)
+    return array
+
+
+def expand_ranges(start: Ints, count: Ints) -> tuple[Ints, Ints]:
+    """All integers of the ranges [start, start + count), and for each the row of its range."""
+    total = int(count.sum())
+    rows = np.repeat(np.arange(len(count)), count)
+    ends = np.cumsum(count)
+    return rows, np.arange(total) - np.repeat(ends - count, count) + np.repeat(start, count)
+
+
+class Neighbours(NamedTuple):
+    """A symmetric graph: the neighbours of node k are `nodes[start[k] : start[k + 1]]`, reached by links `link`.
+
+    Link k < n runs a → b, link k + n runs b → a.
+    """
+
+    start: Ints
+    nodes: Ints
+    link: Ints
+
+    def matrix(self) -> csr_array:
+        """For scipy's graph routines."""
+        count = len(self.start) - 1
+        return csr_array((np.ones(len(self.nodes), np.int8), self.nodes, self.start), shape=(count, count))
+
+
+def neighbours(count: int, a: Ints, b: Ints) -> Neighbours:
+    """The graph of `count` nodes under the links a–b, neighbours in rising order."""
+    key = np.concatenate([a * count + b, b * count + a])
+    link = np.argsort(key, kind="stable")
+    key = key[link]
+    start = np.searchsorted(key, np.arange(count + 1) * count).astype(np.int32)
+    return Neighbours(start, (key % count).astype(np.int32), link)
+
+
+def linked(count: int, a: Ints, b: Ints) -> Ints:
+    """Label of the connected component of each of `count` nodes under the links a–b."""
+    if len(a) == 0:
+        return np.arange(count)
+    # In a symmetric graph the strong components are the connected ones, and cost no transposed copy.
+    graph = neighbours(count, a, b).matrix()
+    labels: Ints = connected_components(graph, directed=True, connection="strong")[1].astype(np.intp)
+    return labels
+
+
+def cycles_of(following: Ints) -> tuple[Ints, int]:
+    """Label of the cycle of each element of a permutation, and their number.
+
+    The least element of twice as many successors is found in each round, so that log₂ of the longest cycle rounds do.
+    """
+    least, ahead = np.arange(len(following)), following
+    while True:
+        seen = np.minimum(least, least[ahead])
+        if np.array_equal(seen, least):
+            break
+        least, ahead = seen, ahead[ahead]
+    heads = least == np.arange(len(following))
+    return (np.cumsum(heads) - 1)[least], int(heads.sum())
+
+
+def clustered(points: Floats, distance: float) -> tuple[Ints, int]:
+    """Label places so that those within `distance` of each other (along a chain) share one; also the number of labels.
+
+    Sorting along x finds the few that can have a neighbour at all; only those go through a k-d tree.
+    """
+    count = len(points)
+    labels = np.arange(count)
+    order = np.argsort(points[:, 0])
+    close = np.diff(points[order, 0]) <= distance
+    if not close.any():
+        return labels, count
+    suspect = np.zeros(count, bool)
+    suspect[order[:-1][close]] = True
+    suspect[order[1:][close]] = True
+    where = np.flatnonzero(suspect)
+    pairs = cKDTree(points[where]).query_pairs(distance, output_type="ndarray")
+    if len(pairs) == 0:
+        return labels, count
+    labels = linked(count, where[pairs[:, 0]], where[pairs[:, 1]])
+    return labels, int(labels.max()) + 1
+
+
+def mean_by(labels: Ints, count: int, points: Floats) -> Floats:
+    """Mean place of each label, (count, 2)."""
+    size = np.bincount(labels, minlength=count)
+    sums = [np.bincount(labels, weights=points[:, axis], minlength=count) for axis in (0, 1)]
+    return np.column_stack(sums) / size[:, None]

@@ -1,0 +1,71 @@
+"""Boolean operations: rows of a truth table over covering sets, one tracer for all."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from enum import Enum
+from typing import Final
+
+import numpy as np
+
+from kagami.geometry.arrangement import arrange
+from kagami.geometry.arrays import Bools
+from kagami.geometry.outline import Shape
+from kagami.geometry.selection import outline_of_faces
+
+
+class Operation(Enum):
+    """How shapes are combined."""
+
+    UNION = "union"
+    DIFFERENCE = "difference"
+    INTERSECTION = "intersection"
+    EXCLUSION = "exclusion"
+
+
+CHOICES: Final[dict[Operation, Callable[[Bools], Bools]]] = {
+    Operation.UNION: lambda covers: np.any(covers, axis=1, keepdims=True)[:, 0],
+    Operation.DIFFERENCE: lambda covers: covers[:, 0] & ~np.any(covers[:, 1:], axis=1, keepdims=True)[:, 0],
+    Operation.INTERSECTION: lambda covers: np.all(covers, axis=1, keepdims=True)[:, 0],
+    Operation.EXCLUSION: lambda covers: np.sum(covers, axis=1) % 2 == 1,
+}
+"""Which faces an operation keeps, from the (faces, shapes) matrix of what covers what."""
+
+
+def combine(operation: Operation, shapes: Sequence[Shape]) -> Shape:
+    """Combine any number of shapes; difference takes all later ones out of the first.
+
+    The result is exact (stretches of the curves that went in) and may be empty, which is no error.
+
+    >>> from kagami.geometry.figures import circle
+    >>> from kagami.geometry.point import Point
+    >>> lens = combine(Operation.INTERSECTION, [circle(Point(0, 0), 1), circle(Point(1, 0), 1)])
+    >>> len(lens.curves)
+    2
+    """
+    if not shapes:
+        return Shape()
+    arrangement = arrange(shapes)
+    chosen = CHOICES[operation](arrangement.covers)
+    chosen[0] = False
+    return outline_of_faces(arrangement, chosen)
+
+
+def union(*shapes: Shape) -> Shape:
+    """The area in any of the shapes."""
+    return combine(Operation.UNION, shapes)
+
+
+def difference(first: Shape, *others: Shape) -> Shape:
+    """The area in the first shape and none of the others."""
+    return combine(Operation.DIFFERENCE, (first, *others))
+
+
+def intersection(*shapes: Shape) -> Shape:
+    """The area in all of the shapes."""
+    return combine(Operation.INTERSECTION, shapes)
+
+
+def exclusion(*shapes: Shape) -> Shape:
+    """The area in an odd number of the shapes."""
+    return combine(Operation.EXCLUSION, shapes)

@@ -1,0 +1,97 @@
+"""All meetings among the curves of a table."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from kagami.geometry.arrays import Floats, Ints, expand_ranges
+from kagami.geometry.crossings import arc_arc, line_arc, line_line
+from kagami.geometry.crossings.meeting import Meetings
+from kagami.geometry.kinds import ARC, LINE
+from kagami.geometry.table import CurveTable
+from kagami.geometry.tolerance import LENGTH
+
+PAIRS: Final[dict[tuple[int, int], Callable[[Floats, Floats], Meetings]]] = {
+    (LINE, LINE): line_line.meet,
+    (LINE, ARC): line_arc.meet,
+    (ARC, ARC): arc_arc.meet,
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Crossings:
+    """Meetings of curves: curve `i` at `t` and curve `j` at `s` are one place. Touches count once; where curves run
+    together the ends of the stretch are given.
+    """
+
+    i: Ints
+    j: Ints
+    t: Floats
+    s: Floats
+
+
+def find(table: CurveTable) -> Crossings:
+    """All meetings of different curves, end points on curves included."""
+    i, j = overlapping_boxes(table.ask("bounds", np.arange(len(table)), width=4))
+    found = [_proper(table, i, j, kinds, meet) for kinds, meet in PAIRS.items()]
+    found.extend(_ends_on(table, i, j))
+    return Crossings(*(np.concatenate(parts) for parts in zip(*found, strict=True)))
+
+
+def overlapping_boxes(boxes: Floats) -> tuple[Ints, Ints]:
+    """Pairs i, j of boxes (min x, min y, max x, max y) that come within LENGTH of each other, each pair once.
+
+    Sorted along x, so that the cost grows with the pairs that overlap there, not with the square.
+    """
+    order = np.argsort(boxes[:, 0], kind="stable")
+    left, right = boxes[order, 0], boxes[order, 2]
+    last = np.searchsorted(left, right + LENGTH, side="right")
+    ranks = np.arange(len(boxes))
+    a, b = expand_ranges(ranks + 1, np.maximum(last - ranks - 1, 0))
+    i, j = order[a], order[b]
+    meet = (boxes[i, 1] <= boxes[j, 3] + LENGTH) & (boxes[j, 1] <= boxes[i, 3] + LENGTH)
+    return i[meet], j[meet]
+
+
+def _proper(
+    table: CurveTable,
+    i: Ints,
+    j: Ints,
+    kinds: tuple[int, int],
+    meet: Callable[[Floats, Floats], Meetings],
+) -> tuple[Ints, Ints, Floats, Floats]:
+    """Meetings of one pair of kinds; a pair that stands the other way round is swapped here."""
+    first, second = kinds
+    if not {first, second} <= set(np.unique(table.kind).tolist()):
+        nothing = np.zeros(0)
+        return nothing.astype(np.intp), nothing.astype(np.intp), nothing, nothing
+    straight = (table.kind[i] == first) & (table.kind[j] == second)
+    a, b = i[straight], j[straight]
+    if first != second:
+        swapped = (table.kind[i] == second) & (table.kind[j] == first)
+        a, b = np.concatenate([a, j[swapped]]), np.concatenate([b, i[swapped]])
+    pair, t, s = meet(table.rows[a], table.rows[b])
+    return a[pair], b[pair], t, s
+
+
+def _ends_on(table: CurveTable, i: Ints, j: Ints) -> list[tuple[Ints, Ints, Floats, Floats]]:
+    """End points of open curves that lie on another curve: T-junctions, common ends, and the ends of overlaps."""
+    open_ended = ~table.whole()
+    if not open_ended.any():
+        return []
+    found = []
+    for ended, other in ((i, j), (j, i)):
+        keep = open_ended[ended]
+        ended, other = ended[keep], other[keep]
+        for value in (0.0, 1.0):
+            t = np.full(len(ended), value)
+            place = table.ask("point", ended, t, width=2)
+            s = table.ask("nearest", other, place)
+            miss = table.ask("point", other, s, width=2) - place
+            on = np.hypot(miss[:, 0], miss[:, 1]) <= LENGTH
+            found.append((ended[on], other[on], t[on], s[on]))
+    return found

@@ -1,0 +1,128 @@
+"""Small typed values for reading and writing curves: `Line` and `Arc`."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import TypeAlias
+
+from kagami.geometry.affine import Affine
+from kagami.geometry.errors import InvalidLength
+from kagami.geometry.point import Point
+from kagami.geometry.tolerance import LENGTH, ROUNDING
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """A straight segment."""
+
+    start: Point
+    end: Point
+
+    @property
+    def length(self) -> float:
+        """Length of the segment."""
+        return self.start.distance(self.end)
+
+    @property
+    def middle(self) -> Point:
+        """The place half way."""
+        return Point((self.start.x + self.end.x) / 2, (self.start.y + self.end.y) / 2)
+
+    def reversed(self) -> Line:
+        """The same segment the other way."""
+        return Line(self.end, self.start)
+
+    def mapped(self, by: Affine) -> Line:
+        """The image under an affine map."""
+        return Line(by.point(self.start), by.point(self.end))
+
+    def row(self) -> tuple[float, ...]:
+        """Parameters for the kernel (see `kinds.line`)."""
+        return (self.start.x, self.start.y, self.end.x, self.end.y)
+
+
+@dataclass(frozen=True, slots=True)
+class Arc:
+    """A circular arc: from `start_angle` on through `sweep` radians (positive is counter-clockwise, ±2π a circle).
+
+    Raises:
+        InvalidLength: the radius or the sweep is zero or not finite, or the radius is negative.
+    """
+
+    centre: Point
+    radius: float
+    start_angle: float
+    sweep: float
+
+    def __post_init__(self) -> None:
+        if not (math.isfinite(self.radius) and self.radius > LENGTH):
+            raise InvalidLength(f"an arc's radius must be more than 0, not {self.radius}", radius=self.radius)
+        if not 0 < abs(self.sweep) <= math.tau + ROUNDING:
+            raise InvalidLength(f"an arc's sweep must be within a turn, not {self.sweep}", sweep=self.sweep)
+
+    @property
+    def start(self) -> Point:
+        """Where the arc begins."""
+        return self.centre.toward(self.start_angle, self.radius)
+
+    @property
+    def end(self) -> Point:
+        """Where the arc ends; a whole circle ends exactly where it begins."""
+        return self.start if self.is_whole else self.centre.toward(self.start_angle + self.sweep, self.radius)
+
+    @property
+    def middle(self) -> Point:
+        """The place half way."""
+        return self.centre.toward(self.start_angle + self.sweep / 2, self.radius)
+
+    @property
+    def length(self) -> float:
+        """Length of the arc."""
+        return self.radius * abs(self.sweep)
+
+    @property
+    def is_whole(self) -> bool:
+        """Whether the arc is a whole circle."""
+        return abs(self.sweep) >= math.tau - ROUNDING
+
+    def reversed(self) -> Arc:
+        """The same arc the other way."""
+        return Arc(self.centre, self.radius, self.start_angle + self.sweep, -self.sweep)
+
+    def mapped(self, by: Affine) -> Arc:
+        """The image under a similarity.
+
+        Raises:
+            InvalidLength: the map does not keep circles.
+        """
+        if not by.is_similarity:
+            raise InvalidLength("this map does not keep circles", map=by)
+        start = math.atan2(
+            by.b * math.cos(self.start_angle) + by.d * math.sin(self.start_angle),
+            by.a * math.cos(self.start_angle) + by.c * math.sin(self.start_angle),
+        )
+        sign = 1.0 if by.determinant > 0 else -1.0
+        return Arc(by.point(self.centre), self.radius * math.sqrt(abs(by.determinant)), start, sign * self.sweep)
+
+    def row(self) -> tuple[float, ...]:
+        """Parameters for the kernel (see `kinds.arc`)."""
+        return (self.centre.x, self.centre.y, self.radius, self.start_angle, self.sweep)
+
+
+Curve: TypeAlias = Line | Arc
+
+
+def same_support(a: Curve, b: Curve) -> bool:
+    """Whether two curves lie on one line or one circle, so that neighbours can be joined to one curve."""
+    if isinstance(a, Arc) and isinstance(b, Arc):
+        return a.centre.distance(b.centre) <= LENGTH and abs(a.radius - b.radius) <= LENGTH
+    if isinstance(a, Line) and isinstance(b, Line):
+        long, short = (a, b) if a.length >= b.length else (b, a)
+        return all(_off_line(long, place) <= LENGTH for place in (short.start, short.end))
+    return False
+
+
+def _off_line(line: Line, place: Point) -> float:
+    dx, dy = line.end.x - line.start.x, line.end.y - line.start.y
+    return abs((place.x - line.start.x) * dy - (place.y - line.start.y) * dx) / math.hypot(dx, dy)

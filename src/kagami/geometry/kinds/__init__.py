@@ -1,0 +1,29 @@
+"""The kinds of curve, each a module of functions over rows of parameters.
+
+A curve is a row of eight numbers whose meaning is its kind's, run through by t from 0 to 1. Every kind answers:
+
+    point(rows, t)                place at t, (n, 2)
+    derivative(rows, t)           derivative by t, (n, 2)
+    length(rows)                  length
+    bounds(rows)                  tight box: min x, min y, max x, max y
+    nearest(rows, points)         t in [0, 1] of the nearest place
+    beyond_chord(rows, t0, t1)    area and first moments between the stretch t0…t1 and its chord (left of it negative)
+    reach(rows, t0, t1)           a distance from the stretch's start up to which it runs away from there steadily
+    chord_turn(rows, distance)    angle from the tangent at the start to the chord of that length, along +t
+    ray_hits(rows, t0, t1, origin, direction)   hits of a ray, see `RayHits`
+
+Angles are radians. A new kind is one new module in `KINDS`, and its pairs in `crossings`.
+"""
+
+from __future__ import annotations
+
+from types import ModuleType
+from typing import Final
+
+from kagami.geometry.kinds import arc, line
+
+LINE: Final = 0
+ARC: Final = 1
+KINDS: Final[tuple[ModuleType, ...]] = (line, arc)
+WIDTH: Final = 8
+"""Numbers in a row of parameters: a cubic has eight."""

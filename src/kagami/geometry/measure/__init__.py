@@ -1,0 +1,1 @@
+"""Measured values of shapes: size, and symmetry."""

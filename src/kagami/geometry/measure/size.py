@@ -1,0 +1,100 @@
+"""Area, perimeter, centroid and box of shapes."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+import numpy as np
+
+from kagami.geometry.arrays import Floats
+from kagami.geometry.errors import GeometryError
+from kagami.geometry.outline import Shape
+from kagami.geometry.point import Point
+from kagami.geometry.table import CurveTable, tabulate
+
+
+class Box(NamedTuple):
+    """An upright rectangle, in module units."""
+
+    left: float
+    bottom: float
+    right: float
+    top: float
+
+    @property
+    def width(self) -> float:
+        """Size along x."""
+        return self.right - self.left
+
+    @property
+    def height(self) -> float:
+        """Size along y."""
+        return self.top - self.bottom
+
+    def joined(self, other: Box) -> Box:
+        """The box that holds both."""
+        return Box(
+            min(self.left, other.left),
+            min(self.bottom, other.bottom),
+            max(self.right, other.right),
+            max(self.top, other.top),
+        )
+
+
+def area(shape: Shape) -> float:
+    """Area in square units: holes count off, open lines have none. Exact for lines and arcs (Green's theorem)."""
+    return float(_moments(shape)[0])
+
+
+def centroid(shape: Shape) -> Point:
+    """Centre of mass of the area.
+
+    Raises:
+        GeometryError: the shape has no area.
+    """
+    size, x, y = _moments(shape).tolist()
+    if size == 0:
+        raise GeometryError("a shape without area has no centroid")
+    return Point(x / size, y / size)
+
+
+def perimeter(shape: Shape) -> float:
+    """Length of all outlines together."""
+    return float(sum(curve.length for curve in shape.curves))
+
+
+def box(shape: Shape) -> Box:
+    """The tight box of all curves, extremes of arcs included.
+
+    Raises:
+        GeometryError: the shape is empty.
+    """
+    table = tabulate([shape])
+    if len(table) == 0:
+        raise GeometryError("an empty shape has no box")
+    bounds = table.ask("bounds", np.arange(len(table)), width=4)
+    low, high = bounds[:, :2].min(axis=0), bounds[:, 2:].max(axis=0)
+    return Box(float(low[0]), float(low[1]), float(high[0]), float(high[1]))
+
+
+def _moments(shape: Shape) -> Floats:
+    closed = Shape(tuple(outline for outline in shape if outline.closed))
+    table = tabulate([closed])
+    if len(table) == 0:
+        return np.zeros(3)
+    # Measured from a place of the shape itself, so that far-off marks lose no digits.
+    start = table.ask("point", np.arange(1), np.zeros(1), width=2)[0]
+    return _moments_about(table, start)
+
+
+def _moments_about(table: CurveTable, origin: Floats) -> Floats:
+    every = np.arange(len(table))
+    zeros, ones = np.zeros(len(table)), np.ones(len(table))
+    a = table.ask("point", every, zeros, width=2) - origin
+    b = table.ask("point", every, ones, width=2) - origin
+    cross = a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]
+    beyond = table.ask("beyond_chord", every, zeros, ones, width=3)
+    area_of = cross / 2 + beyond[:, 0]
+    total = float(area_of.sum())
+    push = ((a + b) * (cross / 6)[:, None] + beyond[:, 1:] - beyond[:, :1] * origin).sum(axis=0)
+    return np.array([total, push[0] + origin[0] * total, push[1] + origin[1] * total])

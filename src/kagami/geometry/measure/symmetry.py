@@ -1,0 +1,104 @@
+"""Turn and mirror symmetry of a shape, found and measured."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.spatial import cKDTree
+
+from kagami.geometry.affine import Affine
+from kagami.geometry.arrays import Floats, Ints
+from kagami.geometry.curves import Arc
+from kagami.geometry.measure.size import centroid
+from kagami.geometry.outline import Shape
+from kagami.geometry.point import Point
+from kagami.geometry.tolerance import LENGTH, SAME
+
+ROUND = 0
+"""The order of a shape that every turn brings onto itself."""
+
+
+@dataclass(frozen=True, slots=True)
+class Symmetry:
+    """`order` turns about `centre` bring the shape onto itself (1: only the whole turn, 0: any turn); `mirrored` tells
+    whether a reflection does as well; `error` is the greatest miss of any node or curve middle under these, in u.
+    """
+
+    centre: Point
+    order: int
+    mirrored: bool
+    error: float
+
+
+def symmetry(shape: Shape) -> Symmetry:
+    """The symmetry of a shape about its centroid, the only place that it can have one about.
+
+    Compared are features: nodes and curve middles with their radius, whole circles with their centre and radius. The
+    number of features alike in kind and distance from the centre limits the order to the divisors of all such numbers.
+    """
+    centre = centroid(shape)
+    features = _features(shape, centre)
+    off_centre = features[np.hypot(features[:, 0], features[:, 1]) > SAME]
+    if len(off_centre) == 0:
+        return Symmetry(centre, ROUND, True, 0.0)
+    rings = _rings(off_centre)
+    tree = cKDTree(features)
+    order, error = 1, 0.0
+    for candidate in _divisors(math.gcd(*np.bincount(rings).tolist())):
+        miss = _miss(tree, features, Affine.rotation(math.tau / candidate))
+        if miss <= SAME:
+            order, error = candidate, miss
+            break
+    mirror = _mirror_miss(tree, features, off_centre[rings == np.bincount(rings).argmin()])
+    mirrored = mirror <= SAME
+    return Symmetry(centre, order, mirrored, max(error, mirror) if mirrored else error)
+
+
+def _features(shape: Shape, centre: Point) -> Floats:
+    """Rows of x, y from the centre and a number that tells kinds and radii apart."""
+    rows: list[tuple[float, float, float]] = []
+    for curve in shape.curves:
+        if isinstance(curve, Arc) and curve.is_whole:
+            rows.append((*curve.centre, math.copysign(curve.radius, curve.sweep)))
+            continue
+        rows.append((*curve.start, 0.0))
+        if isinstance(curve, Arc):
+            rows.append((*curve.middle, curve.radius))
+    features = np.array(rows)
+    features[:, :2] -= centre
+    return features
+
+
+def _rings(features: Floats) -> Ints:
+    """Label features by distance from the centre and kind."""
+    ring = np.column_stack([np.hypot(features[:, 0], features[:, 1]), features[:, 2]])
+    order = np.lexsort((ring[:, 0], ring[:, 1]))
+    steps = (np.abs(np.diff(ring[order], axis=0)) > SAME).any(axis=1)
+    labels = np.empty(len(ring), dtype=np.intp)
+    labels[order] = np.concatenate([[0], np.cumsum(steps)])
+    return labels
+
+
+def _divisors(number: int) -> list[int]:
+    """Divisors above 1, greatest first."""
+    return [value for value in range(number, 1, -1) if number % value == 0]
+
+
+def _miss(tree: cKDTree, features: Floats, by: Affine) -> float:
+    """Greatest distance from an image to the nearest feature."""
+    image = np.column_stack([by.points(features[:, :2]), features[:, 2]])
+    distance, _ = tree.query(image, distance_upper_bound=4 * SAME + LENGTH)
+    return float(np.max(distance))
+
+
+def _mirror_miss(tree: cKDTree, features: Floats, ring: Floats) -> float:
+    """The least miss of any reflection: an axis carries one feature of a ring to another one, or to itself."""
+    angles = np.arctan2(ring[:, 1], ring[:, 0])
+    best = math.inf
+    for axis in ((angles[0] + angles) / 2).tolist():
+        best = min(best, _miss(tree, features, Affine.reflection(axis)))
+        if best <= SAME:
+            break
+    return best

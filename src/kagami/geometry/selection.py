@@ -1,0 +1,94 @@
+"""From chosen faces to outlines: the boundary of the choice, with stretches of one curve joined again."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from kagami.geometry.arrangement import Arrangement
+from kagami.geometry.arrays import Bools, Ints
+from kagami.geometry.curves import Arc, Curve, Line, same_support
+from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.tolerance import COINCIDENT, ROUNDING
+
+FULL_TURN = 2 * np.pi
+
+
+def outline_of_faces(arrangement: Arrangement, selected: Bools) -> Shape:
+    """The area of the selected faces, edges between two of them dissolved.
+
+    Outer outlines run counter-clockwise, holes clockwise; areas that touch in a point stay apart. Each curve of the
+    result is a stretch of a curve that went in, as long as it can be. `selected[0]` (the unbounded face) must be false.
+    """
+    if selected[0]:
+        raise AssertionError("the unbounded face cannot be selected")
+    loops = _loops(arrangement, arrangement.boundary_half_edges(selected))
+    outlines = (_joined(arrangement, loop) for loop in loops)
+    return Shape(tuple(outline for outline in outlines if outline.curves))
+
+
+def _loops(arrangement: Arrangement, boundary: Ints) -> list[list[int]]:
+    """The boundary half-edges in closed chains, each beginning with its lowest."""
+    following = arrangement.cycles.following
+    on_boundary = np.zeros(len(following), bool)
+    on_boundary[boundary] = True
+    step = following[boundary]
+    inner = np.flatnonzero(~on_boundary[step])
+    while len(inner):
+        # Between two selected faces: round the vertex to the next half-edge.
+        step[inner] = following[arrangement.twins(step[inner])]
+        inner = inner[~on_boundary[step[inner]]]
+    after = dict(zip(boundary.tolist(), step.tolist(), strict=True))
+    loops = []
+    while after:
+        first, current = next(iter(after.items()))
+        del after[first]
+        loop = [first]
+        while current != first:
+            loop.append(current)
+            current = after.pop(current)
+        loops.append(loop)
+    return loops
+
+
+def _joined(arrangement: Arrangement, loop: list[int]) -> Outline:
+    """One outline from a chain of half-edges."""
+    edges, n = arrangement.edges, len(arrangement.edges.tail)
+    curves: list[Curve] = []
+    for half_edge in loop:
+        edge = half_edge % n
+        t0, t1 = float(edges.t0[edge]), float(edges.t1[edge])
+        if half_edge >= n:
+            t0, t1 = t1, t0
+        curve = arrangement.table.curve(int(edges.curve[edge]), t0, t1)
+        joined = join(curves[-1], curve) if curves else None
+        if joined is None:
+            curves.append(curve)
+        else:
+            curves[-1] = joined
+    while len(curves) > 1 and (joined := join(curves[-1], curves[0])) is not None:
+        curves[0] = joined
+        del curves[-1]
+    return Outline(tuple(curve for curve in curves if curve.length > COINCIDENT))
+
+
+def join(first: Curve, second: Curve) -> Curve | None:
+    """Two neighbours as one curve, or None when they lie on different ones or would run back on themselves."""
+    if not same_support(first, second):
+        return None
+    if isinstance(first, Arc) and isinstance(second, Arc):
+        return _joined_arcs(first, second)
+    if isinstance(first, Line) and isinstance(second, Line):
+        ahead = (first.end.x - first.start.x) * (second.end.x - second.start.x)
+        ahead += (first.end.y - first.start.y) * (second.end.y - second.start.y)
+        return Line(first.start, second.end) if ahead > 0 else None
+    return None
+
+
+def _joined_arcs(first: Arc, second: Arc) -> Arc | None:
+    sweep = first.sweep + second.sweep
+    if first.sweep * second.sweep < 0 or abs(sweep) > FULL_TURN + COINCIDENT / first.radius:
+        return None
+    if abs(sweep) > FULL_TURN - ROUNDING or first.start.distance(second.end) <= COINCIDENT < first.length:
+        sweep = np.copysign(FULL_TURN, sweep)
+    model = first if first.length >= second.length else second
+    return Arc(model.centre, model.radius, first.start_angle, float(sweep))

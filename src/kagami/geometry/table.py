@@ -1,0 +1,108 @@
+"""Curves as columns: what the kernel computes with. Conversion from typed values happens here and only here."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from kagami.geometry.arrays import Bools, Floats, Ints, frozen
+from kagami.geometry.curves import Arc, Curve, Line
+from kagami.geometry.errors import TooLarge
+from kagami.geometry.kinds import ARC, KINDS, LINE, WIDTH, arc
+from kagami.geometry.outline import Shape
+from kagami.geometry.point import Point
+
+MOST_CURVES = 20_000
+_KIND_OF = {Line: LINE, Arc: ARC}
+
+
+@dataclass(frozen=True)
+class CurveTable:
+    """Curves in columns.
+
+    `kind` (n,) int8, `rows` (n, 8) parameters by kind, `owner` (n,) index of the shape that a curve belongs to, `cuts`
+    (n,) whether the curve is open, so that it parts regions but bounds no area of its own.
+    """
+
+    kind: Ints
+    rows: Floats
+    owner: Ints
+    cuts: Bools
+    owners: int
+    _of_kind: tuple[Ints, ...] = field(init=False, repr=False)
+
+    def __post_init__(self) -> None:
+        by_kind = tuple(np.flatnonzero(self.kind == number) for number in range(len(KINDS)))
+        object.__setattr__(self, "_of_kind", by_kind)
+        for column in (self.kind, self.rows, self.owner, self.cuts):
+            frozen(column)
+
+    def __len__(self) -> int:
+        return len(self.kind)
+
+    def whole(self) -> Bools:
+        """Whether each curve closes on itself."""
+        closes = np.zeros(len(self), bool)
+        arcs = self._of_kind[ARC]
+        closes[arcs] = arc.is_whole(self.rows[arcs])
+        return closes
+
+    def ask(self, question: str, index: Ints, *columns: Floats, width: int = 1) -> Floats:
+        """Put a question of `kinds` to the curves of `index`, each row answered by its kind.
+
+        `columns` hold further values a row each. Returns (n,) or (n, width).
+        """
+        kinds = self.kind[index]
+        answer = np.empty(len(index) if width == 1 else (len(index), width))
+        for number, module in enumerate(KINDS):
+            if len(self._of_kind[number]) == 0:
+                continue
+            if len(self._of_kind[number]) == len(self):
+                return np.asarray(getattr(module, question)(self.rows[index], *columns))
+            mine = np.flatnonzero(kinds == number)
+            if len(mine):
+                given = (column[mine] for column in columns)
+                answer[mine] = getattr(module, question)(self.rows[index[mine]], *given)
+        return answer
+
+    def curve(self, index: int, t0: float, t1: float) -> Curve:
+        """The stretch t0…t1 of a curve as a typed value; t0 > t1 runs it backwards."""
+        row = self.rows[index].tolist()
+        if self.kind[index] == LINE:
+            ax, ay, bx, by = row[:4]
+
+            def at(t: float) -> Point:
+                return Point(ax * (1 - t) + bx * t, ay * (1 - t) + by * t)
+
+            return Line(at(t0), at(t1))
+        x, y, radius, start, sweep = row[:5]
+        return Arc(Point(x, y), radius, start + t0 * sweep, (t1 - t0) * sweep)
+
+
+def tabulate(shapes: Sequence[Shape]) -> CurveTable:
+    """The curves of shapes as a table; the owner of a curve is its shape's index.
+
+    Raises:
+        TooLarge: more than `MOST_CURVES` curves.
+    """
+    entries = [
+        (curve, owner, not outline.closed)
+        for owner, shape in enumerate(shapes)
+        for outline in shape
+        for curve in outline.curves
+    ]
+    if len(entries) > MOST_CURVES:
+        raise TooLarge(f"{len(entries)} curves at once; {MOST_CURVES} is the most", curves=len(entries))
+    rows = np.zeros((len(entries), WIDTH))
+    for index, (curve, _, _) in enumerate(entries):
+        row = curve.row()
+        rows[index, : len(row)] = row
+    return CurveTable(
+        kind=np.array([_KIND_OF[type(curve)] for curve, _, _ in entries], dtype=np.intp),
+        rows=rows,
+        owner=np.array([owner for _, owner, _ in entries], dtype=np.intp),
+        cuts=np.array([cuts for _, _, cuts in entries], dtype=bool),
+        owners=len(shapes),
+    )

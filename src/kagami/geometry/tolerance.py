@@ -1,0 +1,33 @@
+"""The one place for tolerances, each named by what it measures.
+
+Coordinates are module units on a sheet of about 100 u. Double precision leaves about 1e-14 u of noise there, so
+that there is ample room on both sides: noise is far below LENGTH, and the smallest thing a designer draws far above.
+"""
+
+from __future__ import annotations
+
+from typing import Final
+
+SHEET: Final = 100.0
+"""Size of a usual sheet in module units; tolerances of length are a share of it."""
+
+LENGTH: Final = 1e-9 * SHEET
+"""Points closer than this are one point; curves that miss touching by less touch."""
+
+COINCIDENT: Final = 4 * LENGTH
+"""Edges between the same vertices whose middles are closer than this are one edge (both ends may be off by LENGTH)."""
+
+TIE_ANGLE: Final = 1e-3
+"""Directions round a vertex nearer than this are ordered by their chords instead of their tangents (radians)."""
+
+GRAZE: Final = 1e-6
+"""A ray that meets an edge this near to its end (as a length in u) or to its tangent (as a sine) is cast anew."""
+
+SAME: Final = 1e-7
+"""Shapes whose features agree to this many units are called symmetric images of each other."""
+
+AREA: Final = LENGTH * SHEET
+"""Areas below this (square units) are nothing: a sliver one tolerance wide along the sheet."""
+
+ROUNDING: Final = 1e-12
+"""Relative noise of a value that came out of a few arithmetic operations."""

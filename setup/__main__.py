@@ -1,4 +1,4 @@
-"""Kagami's commands: up, down, test, draw, check, bench, css. Standard library only, so that it runs on a bare machine."""
+"""Kagami's commands: up, down, test, draw, check, bench, css. Standard library only, for bare machines."""
 
 from __future__ import annotations
 

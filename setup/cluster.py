@@ -27,7 +27,7 @@ def start() -> dict[str, str]:
     tools = _tools()
     record = json.loads(RECORD.read_text()) if RECORD.exists() else _make(tools)
     data = pathlib.Path(record["data"])
-    if not _as_server(["test", "-f", f"{data}/PG_VERSION"]).returncode == 0:
+    if _as_server(["test", "-f", f"{data}/PG_VERSION"]).returncode != 0:
         record = _make(tools)
         data = pathlib.Path(record["data"])
     running = _running(data)
@@ -123,8 +123,17 @@ def _make(tools: pathlib.Path) -> dict:
     if given.returncode:
         raise SetupError(f"cannot write below {home}: {given.stderr.decode().strip()}")
     words = [
-        str(tools / "initdb"), "-D", str(side), "-U", ROLE, "--pwfile", str(pwfile), "--auth=scram-sha-256",
-        "--encoding=UTF8", "--locale=C.UTF-8", "--no-instructions",
+        str(tools / "initdb"),
+        "-D",
+        str(side),
+        "-U",
+        ROLE,
+        "--pwfile",
+        str(pwfile),
+        "--auth=scram-sha-256",
+        "--encoding=UTF8",
+        "--locale=C.UTF-8",
+        "--no-instructions",
     ]
     done = _as_server(words, capture_output=True, text=True)
     _as_server(["rm", "-f", str(pwfile)])

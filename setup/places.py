@@ -26,7 +26,7 @@ def make_state() -> None:
     try:
         STATE.mkdir(mode=0o700, exist_ok=True)
     except OSError as error:
-        raise SetupError(f"cannot make {STATE}: {error.strerror}. Run from a checkout that you may write to.") from error
+        raise SetupError(f"cannot make {STATE}: {error.strerror}. Use a checkout that you may write to.") from error
     owner = STATE.stat().st_uid
     if owner != os.getuid():
         raise SetupError(

@@ -55,8 +55,20 @@ def launch(wanted: int | None, env: dict[str, str]) -> tuple[subprocess.Popen, i
         raise SetupError(f"port {wanted} is taken. Name another one with --port, or leave it out for a free one.")
     port = free_port(wanted or DEFAULT_PORT)
     words = [
-        str(PYTHON), "-m", "gunicorn", "--bind", f"127.0.0.1:{port}", "--workers", "2", "--threads", "4",
-        "--pid", str(PID_FILE), "--error-logfile", str(STATE / "server.log"), "web.wsgi:application",
+        str(PYTHON),
+        "-m",
+        "gunicorn",
+        "--bind",
+        f"127.0.0.1:{port}",
+        "--workers",
+        "2",
+        "--threads",
+        "4",
+        "--pid",
+        str(PID_FILE),
+        "--error-logfile",
+        str(STATE / "server.log"),
+        "web.wsgi:application",
     ]
     PID_FILE.unlink(missing_ok=True)
     with (STATE / "server.out").open("w") as out:

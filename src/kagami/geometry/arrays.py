@@ -104,5 +104,11 @@ def clustered(points: Floats, distance: float) -> tuple[Ints, int]:
 def mean_by(labels: Ints, count: int, points: Floats) -> Floats:
     """Mean place of each label, (count, 2)."""
     size = np.bincount(labels, minlength=count)
-    sums = [np.bincount(labels, weights=points[:, axis], minlength=count) for axis in (0, 1)]
-    return np.column_stack(sums) / size[:, None]
+    return sums_by(labels, count, points) / size[:, None]
+
+
+def sums_by(labels: Ints, count: int, values: Floats) -> Floats:
+    """Sum of the values of each label: (n,) to (count,), or column by column (n, k) to (count, k)."""
+    if values.ndim == 1:
+        return np.bincount(labels, values, count).astype(np.float64, copy=False)
+    return np.column_stack([sums_by(labels, count, column) for column in values.T])

@@ -68,11 +68,13 @@ def regular_polygon(centre: Point, sides: int, radius: float, direction: float) 
     require_length("radius", radius)
     if not 3 <= sides <= MOST_SIDES:
         raise InvalidCount(
-            f"a polygon has from 3 to {MOST_SIDES} sides, not {sides}", name="sides", value=sides, least=3, most=MOST_SIDES
+            f"a polygon has from 3 to {MOST_SIDES} sides, not {sides}",
+            name="sides",
+            value=sides,
+            least=3,
+            most=MOST_SIDES,
         )
-    return polygon(
-        tuple(centre.toward(direction + index * math.tau / sides, radius) for index in range(sides))
-    )
+    return polygon(tuple(centre.toward(direction + index * math.tau / sides, radius) for index in range(sides)))
 
 
 def line(through: Point, angle: float, half_length: float) -> Shape:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Final
 
 import numpy as np
 
@@ -12,9 +13,12 @@ from kagami.geometry.arrangement.faces import faces_of_cycles, windings
 from kagami.geometry.arrangement.rays import NONE, first_met
 from kagami.geometry.arrangement.split import Edges, split
 from kagami.geometry.arrangement.trace import Cycles, trace, twins
-from kagami.geometry.arrays import Bools, Floats, Ints
+from kagami.geometry.arrays import Bools, Floats, Ints, sums_by
 from kagami.geometry.outline import Shape
 from kagami.geometry.table import CurveTable, tabulate
+
+INWARD_SHARES: Final = tuple(10.0**-power for power in range(2, 6))
+"""How far inside points are moved off their edge, as shares of its length, tried in turn."""
 
 
 @dataclass(frozen=True)
@@ -45,21 +49,45 @@ class Arrangement:
     @cached_property
     def areas(self) -> Floats:
         """Area of each face in square units; that of the unbounded face is infinite."""
-        areas = np.bincount(self.face_of_cycle, weights=self.cycles.area, minlength=self.face_count)
+        areas = sums_by(self.face_of_cycle, self.face_count, self.cycles.area)
         areas[0] = np.inf
         return areas
 
     @cached_property
     def centroids(self) -> Floats:
         """Centroid of each face, (faces, 2); it need not lie inside. That of the unbounded face is not a number."""
-        sums = [
-            np.bincount(self.face_of_cycle, weights=self.cycles.moments[:, axis], minlength=self.face_count)
-            for axis in (0, 1)
-        ]
+        sums = sums_by(self.face_of_cycle, self.face_count, self.cycles.moments)
         areas = self.areas.copy()
         areas[0] = np.nan
         with np.errstate(invalid="ignore", divide="ignore"):
-            return np.asarray(np.column_stack(sums) / areas[:, None])
+            return np.asarray(sums / areas[:, None])
+
+    @cached_property
+    def inside_points(self) -> Floats:
+        """A place inside each face, (faces, 2): beside the middle of its longest edge. That of face 0 is outside all.
+
+        It is moved inward by a share of the edge that shrinks until the place is found in its face.
+        """
+        n = len(self.edges.tail)
+        middle = (self.edges.t0 + self.edges.t1) / 2
+        length = self.table.ask("length", self.edges.curve) * np.abs(self.edges.t1 - self.edges.t0)
+        places = self.table.ask("point", self.edges.curve, middle, width=2)
+        along = self.table.ask("derivative", self.edges.curve, middle, width=2)
+        along /= np.hypot(along[:, 0], along[:, 1])[:, None]
+        left = np.column_stack([-along[:, 1], along[:, 0]])
+        by_length = np.argsort(np.concatenate([length, length]), kind="stable")
+        longest = np.zeros(self.face_count, dtype=np.intp)
+        longest[self.face[by_length]] = by_length  # the longest is written last
+        edge = longest % n
+        inward = np.where((longest < n)[:, None], left[edge], -left[edge])
+        answer = places[edge].copy()
+        todo = np.arange(self.face_count)
+        for share in INWARD_SHARES:
+            answer[todo] = places[edge[todo]] + inward[todo] * (length[edge[todo]] * share)[:, None]
+            todo = todo[self.locate(answer[todo]) != todo]
+            if len(todo) == 0:
+                break
+        return answer
 
     def boundary_half_edges(self, selected: Bools) -> Ints:
         """Half-edges with a selected face on the left and an unselected one on the right."""

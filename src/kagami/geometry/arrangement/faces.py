@@ -106,7 +106,7 @@ def windings(edges: Edges, left: Ints, right: Ints, faces: int, owners: int) -> 
 
 
 def _tree_edges(graph: Neighbours, parent: Ints, order: Ints, faces: int) -> tuple[Ints, Ints]:
-    """For each face but the first, in the tree's order: an edge between it and its parent, +1 if the face is left of it."""
+    """For each face but the first, in the tree's order: an edge to its parent, +1 if the face is left of it."""
     child = order[1:]
     source = np.repeat(np.arange(faces), np.diff(graph.start))
     found = graph.link[np.searchsorted(source * faces + graph.nodes, parent[child].astype(np.intp) * faces + child)]

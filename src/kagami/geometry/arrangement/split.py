@@ -61,9 +61,7 @@ def _stops(table: CurveTable, crossings: Crossings) -> tuple[Ints, Floats, Ints,
     return curve, t, label[stop], mean_by(label, count, sites)
 
 
-def _stretches(
-    table: CurveTable, curve: Ints, t: Floats, vertex: Ints
-) -> tuple[Ints, Floats, Floats, Ints, Ints]:
+def _stretches(table: CurveTable, curve: Ints, t: Floats, vertex: Ints) -> tuple[Ints, Floats, Floats, Ints, Ints]:
     """Stretches of curves between neighbouring stops: curve, t0, t1, tail, head. Empty ones are left out."""
     order = np.argsort(curve * 2.0 + t)  # one key: by curve, then by parameter
     curve, t, vertex = curve[order], t[order], vertex[order]
@@ -80,9 +78,7 @@ def _stretches(
     return curve[real], t[real], t1[real], tail[real], head[real]
 
 
-def _merge(
-    table: CurveTable, places: Floats, curve: Ints, t0: Floats, t1: Floats, tail: Ints, head: Ints
-) -> Edges:
+def _merge(table: CurveTable, places: Floats, curve: Ints, t0: Floats, t1: Floats, tail: Ints, head: Ints) -> Edges:
     """Make stretches with common ends and a common middle one edge."""
     label = _coincident(table, len(places), curve, t0, t1, tail, head)
     chosen = np.full(int(label.max(initial=-1)) + 1, len(curve))
@@ -103,9 +99,7 @@ def _merge(
     )
 
 
-def _coincident(
-    table: CurveTable, vertices: int, curve: Ints, t0: Floats, t1: Floats, tail: Ints, head: Ints
-) -> Ints:
+def _coincident(table: CurveTable, vertices: int, curve: Ints, t0: Floats, t1: Floats, tail: Ints, head: Ints) -> Ints:
     """Label of the edge that each stretch belongs to. Only stretches with the same two ends are compared."""
     key = np.minimum(tail, head) * vertices + np.maximum(tail, head)
     order = np.argsort(key)
@@ -124,9 +118,7 @@ def _coincident(
     return np.unique(labels, return_inverse=True)[1].astype(np.intp)
 
 
-def _along(
-    table: CurveTable, model: Ints, curve: Ints, t0: Floats, t1: Floats, tail: Ints, head: Ints
-) -> Bools:
+def _along(table: CurveTable, model: Ints, curve: Ints, t0: Floats, t1: Floats, tail: Ints, head: Ints) -> Bools:
     """Whether each stretch runs the way of its edge's model; a stretch back to its own start is told by its tangent."""
     along: Bools = tail == tail[model]
     loops = np.flatnonzero((tail == head) & (np.arange(len(curve)) != model))

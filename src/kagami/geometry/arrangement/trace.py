@@ -10,7 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from kagami.geometry.arrangement.split import Edges
-from kagami.geometry.arrays import Bools, Floats, Ints, cycles_of, linked
+from kagami.geometry.arrays import Bools, Floats, Ints, cycles_of, linked, sums_by
 from kagami.geometry.table import CurveTable
 from kagami.geometry.tolerance import TIE_ANGLE
 
@@ -49,14 +49,14 @@ def trace(table: CurveTable, edges: Edges) -> Cycles:
     cycle, count = cycles_of(following)
     pieces = _half_edge_moments(table, edges)
     both = np.concatenate([pieces, -pieces])
-    sums = [np.bincount(cycle, weights=both[:, column], minlength=count) for column in range(3)]
+    sums = sums_by(cycle, count, both)
     component = np.zeros(count, dtype=np.intp)
     component[cycle] = linked(len(edges.places), edges.tail, edges.head)[tail]
-    return Cycles(following, cycle, sums[0], np.column_stack(sums[1:]), component)
+    return Cycles(following, cycle, sums[:, 0], sums[:, 1:], component)
 
 
 def _half_edge_moments(table: CurveTable, edges: Edges) -> Floats:
-    """Area and first moments that each edge adds, by Green's theorem: its chord from the origin, and what lies beyond."""
+    """Area and first moments that each edge adds (Green's theorem): its chord from the origin, and what lies beyond."""
     a, b = edges.places[edges.tail], edges.places[edges.head]
     cross = a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]
     chord = np.column_stack([cross / 2, (a + b) * (cross / 6)[:, None]])

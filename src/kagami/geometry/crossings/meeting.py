@@ -8,7 +8,7 @@ from kagami.geometry.arrays import Floats, Ints
 
 
 class Meetings(NamedTuple):
-    """Meetings of row pairs: `pair` indexes the input rows, `t` and `s` are the parameters on the first and the second."""
+    """Meetings of row pairs: `pair` indexes the input rows, `t` and `s` are parameters on the first and the second."""
 
     pair: Ints
     t: Floats

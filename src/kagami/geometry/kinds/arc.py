@@ -83,9 +83,7 @@ def beyond_chord(rows: Floats, t0: Floats, t1: Floats) -> Floats:
     middle = rows[:, 3] + (t0 + t1) / 2 * rows[:, 4]
     area = radius**2 * (phi - np.sin(phi)) / 2
     push = radius**3 * np.sin(phi / 2) ** 3 * (2 / 3)
-    return np.column_stack(
-        [area, rows[:, 0] * area + push * np.cos(middle), rows[:, 1] * area + push * np.sin(middle)]
-    )
+    return np.column_stack([area, rows[:, 0] * area + push * np.cos(middle), rows[:, 1] * area + push * np.sin(middle)])
 
 
 def reach(rows: Floats, t0: Floats, t1: Floats) -> Floats:

@@ -1,0 +1,108 @@
+"""The core from the command line: `draw` and `check`."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import pathlib
+import sys
+import time
+from typing import Any
+
+from kagami.exchange.artwork import NothingToDraw, artwork
+from kagami.exchange.png import GREATEST_SIZE, write_png
+from kagami.exchange.svg import write_svg
+from kagami.plan.document import Plan, from_json
+from kagami.plan.errors import DocumentError, PlanError
+from kagami.plan.evaluate import Result, evaluate
+from kagami.plan.readings import read_mark
+from kagami.plan.sentences import plain_sentence
+
+
+def main(words: list[str]) -> int:
+    """Run a command; the exit status is 0, or 1 when something is wrong with the plan or the files."""
+    parser = argparse.ArgumentParser(prog="kagami")
+    commands = parser.add_subparsers(dest="command", required=True)
+    draw = commands.add_parser("draw", help="write the finished mark of a plan")
+    draw.add_argument("plan", type=pathlib.Path)
+    draw.add_argument("-o", "--out", type=pathlib.Path, required=True, help="a file that ends in .svg or .png")
+    draw.add_argument("--size", type=int, default=1024, help=f"pixels of a PNG's longer side, to {GREATEST_SIZE}")
+    draw.add_argument("--readings", type=pathlib.Path, help="write the readings to this JSON file")
+    check = commands.add_parser("check", help="print each step's sentence, state and time")
+    check.add_argument("plan", type=pathlib.Path)
+    given = parser.parse_args(words)
+    try:
+        plan = from_json(given.plan.read_bytes())
+        return _draw(plan, given) if given.command == "draw" else _check(plan)
+    except (DocumentError, NothingToDraw, OSError, ValueError) as error:
+        print(f"kagami: {error}", file=sys.stderr)
+        return 1
+
+
+def _draw(plan: Plan, given: argparse.Namespace) -> int:
+    ending = given.out.suffix.lower()
+    if ending not in (".svg", ".png"):
+        raise ValueError(f"{given.out}: the file's name must end in .svg or .png")
+    result = evaluate(plan)
+    _report(result)
+    art = artwork(plan, result)
+    if ending == ".svg":
+        given.out.write_text(write_svg(art), encoding="utf-8")
+    else:
+        given.out.write_bytes(write_png(art, given.size))
+    if given.readings:
+        given.readings.write_text(json.dumps(readings_data(result), indent=1) + "\n", encoding="utf-8")
+    return 0 if result.sound else 1
+
+
+def _check(plan: Plan) -> int:
+    """Each step with the time that it adds to what stands before it."""
+    result = evaluate(plan)
+    spent = 0.0
+    for index, step in enumerate(plan.steps, 1):
+        started = time.perf_counter()
+        evaluate(plan, upto=index)
+        total = time.perf_counter() - started
+        outcome = result.outcomes[step.id]
+        state = "waits" if outcome.waits else "failed" if outcome.error else "ok"
+        print(f"{index:3}  {state:6} {max(total - spent, 0) * 1000:7.1f} ms  {plain_sentence(step, plan.names())}")
+        spent = total
+    _report(result)
+    return 0 if result.sound else 1
+
+
+def _report(result: Result) -> None:
+    for name, error in result.measures.errors.items():
+        print(f"kagami: measure {name}: {error}", file=sys.stderr)
+    for outcome in result.outcomes.values():
+        if outcome.error is not None:
+            print(f"kagami: {outcome.name}: {_text(outcome.error)}", file=sys.stderr)
+
+
+def _text(error: PlanError) -> str:
+    return f"{error.field}: {error}" if error.field else str(error)
+
+
+def readings_data(result: Result) -> dict[str, Any]:
+    """The readings as plain values, lengths in module units."""
+    found = read_mark(result)
+    return {
+        "regions": found.regions,
+        "regions_kept": found.regions_kept,
+        "outlines": found.outlines,
+        "nodes": found.nodes,
+        "ink": found.ink,
+        "box": found.box._asdict() if found.box else None,
+        "symmetry": None
+        if found.symmetry is None
+        else {
+            "order": found.symmetry.order,
+            "mirrored": found.symmetry.mirrored,
+            "error": found.symmetry.error,
+            "centre": list(found.symmetry.centre),
+        },
+    }
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1:]))

@@ -1,0 +1,59 @@
+"""A finished mark as writers receive it: filled pieces at a real size. Writers know nothing of plans."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Final
+
+from kagami.geometry.measure.size import Box
+from kagami.geometry.outline import Shape
+from kagami.plan.document import Plan
+from kagami.plan.evaluate import Result
+from kagami.plan.ink import pieces
+from kagami.plan.readings import ink_box
+
+INK: Final = "#1c1a17"
+WHITE: Final = "#ffffff"
+
+
+@dataclass(frozen=True, slots=True)
+class Area:
+    """A filled area. `name` is what the designer calls it, `fill` a colour as #rrggbb."""
+
+    name: str
+    shape: Shape
+    fill: str = INK
+
+
+@dataclass(frozen=True, slots=True)
+class Artwork:
+    """Areas in the order in which they lie on each other, within a box in module units.
+
+    `scale` is the real size of a module unit in `unit` (mm, cm, in, px or pt).
+    """
+
+    title: str
+    areas: tuple[Area, ...]
+    box: Box
+    scale: float = 1.0
+    unit: str = "mm"
+
+
+class NothingToDraw(ValueError):
+    """The mark has no ink, so there is nothing to write."""
+
+
+def artwork(plan: Plan, result: Result, fill: str = INK) -> Artwork:
+    """The artwork of an evaluated plan, in one colour, its box tight round the ink.
+
+    Raises:
+        NothingToDraw: no piece carries ink.
+    """
+    marks = pieces(result)
+    whole = ink_box(marks)
+    if whole is None:
+        raise NothingToDraw(
+            f"“{plan.title}” has no ink yet, so there is nothing to write. Keep a region, or draw a closed figure."
+        )
+    areas = tuple(Area(piece.name, piece.shape, fill) for piece in marks)
+    return Artwork(plan.title, areas, whole, plan.module.size, plan.module.unit)

@@ -1,0 +1,183 @@
+"""Evaluation: from a plan to figures. A pure function; what was computed before is found again in a cache.
+
+A step that cannot be drawn holds its error, what depends on it waits, and all else is drawn.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import math
+from collections import OrderedDict
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from kagami.geometry.errors import GeometryError, TooLarge
+from kagami.geometry.table import MOST_CURVES
+from kagami.plan import anchors, limits
+from kagami.plan.document import Plan
+from kagami.plan.errors import PlanError, ReferenceLost
+from kagami.plan.fields import VALUES, FieldKind
+from kagami.plan.figure import Figure
+from kagami.plan.measures import MeasureValues, evaluate_expression, measure_values
+from kagami.plan.messages import number_text
+from kagami.plan.steps import Step
+from kagami.plan.steps.base import Drawing, Inputs
+
+
+@dataclass(frozen=True)
+class Outcome:
+    """What became of a step: its drawing, or the error that it holds."""
+
+    id: str
+    name: str
+    key: str
+    """Hash of all that the drawing was made from."""
+    drawing: Drawing | None
+    error: PlanError | None = None
+
+    @property
+    def figure(self) -> Figure | None:
+        """What the step made."""
+        return self.drawing.figure if self.drawing else None
+
+    @property
+    def waits(self) -> bool:
+        """Whether the step itself is sound but one before it is not."""
+        return self.error is not None and self.error.code == "figure-waits"
+
+
+@dataclass(frozen=True)
+class Result:
+    """A plan, evaluated: measures, and outcomes by step id in the plan's order."""
+
+    plan: Plan
+    measures: MeasureValues
+    outcomes: Mapping[str, Outcome]
+
+    @property
+    def sound(self) -> bool:
+        """Whether nothing in the plan holds an error."""
+        return not self.measures.errors and all(outcome.error is None for outcome in self.outcomes.values())
+
+
+@dataclass
+class Cache:
+    """Drawings by the hash of what they were made from; the longest unused go first."""
+
+    most: int = 4000
+    drawings: OrderedDict[str, Drawing | PlanError] = field(default_factory=OrderedDict)
+    hits: int = 0
+    misses: int = 0
+
+    def get(self, key: str) -> Drawing | PlanError | None:
+        """What is stored under a key."""
+        found = self.drawings.get(key)
+        if found is None:
+            self.misses += 1
+            return None
+        self.hits += 1
+        self.drawings.move_to_end(key)
+        return found
+
+    def put(self, key: str, drawing: Drawing | PlanError) -> None:
+        """Store a drawing."""
+        self.drawings[key] = drawing
+        while len(self.drawings) > self.most:
+            self.drawings.popitem(last=False)
+
+
+def evaluate(plan: Plan, cache: Cache | None = None, upto: int | None = None) -> Result:
+    """Evaluate a plan, or its first `upto` steps."""
+    cache = Cache() if cache is None else cache
+    measures = measure_values(plan)
+    outcomes: dict[str, Outcome] = {}
+    for step in plan.steps[:upto]:
+        outcomes[step.id] = _outcome(step, plan, measures, outcomes, cache)
+    return Result(plan, measures, outcomes)
+
+
+def _outcome(step: Step, plan: Plan, measures: MeasureValues, outcomes: Mapping[str, Outcome], cache: Cache) -> Outcome:
+    try:
+        inputs = _resolved(step, plan, measures, outcomes)
+    except PlanError as error:
+        return Outcome(step.id, step.name, "", None, error)
+    key = _key(step, inputs)
+    drawing = cache.get(key)
+    if drawing is None:
+        drawing = _drawn(step, inputs)
+        cache.put(key, drawing)
+    if isinstance(drawing, PlanError):
+        return Outcome(step.id, step.name, key, None, drawing)
+    return Outcome(step.id, step.name, key, drawing)
+
+
+def _drawn(step: Step, inputs: Inputs) -> Drawing | PlanError:
+    """Draw a step; the one place where what geometry refuses becomes an error of the plan."""
+    try:
+        return step.draw(inputs)
+    except PlanError as error:
+        return error
+    except TooLarge as error:
+        return PlanError("too-large", curves=error.values["curves"], most=MOST_CURVES)
+    except GeometryError as error:
+        name = str(error.values.get("name", "length"))
+        value = error.values.get("value", 0.0)
+        return PlanError(
+            "length-not-positive", field=name, what=name, expression=inputs.texts.get(name, ""), value=value
+        )
+
+
+def _resolved(step: Step, plan: Plan, measures: MeasureValues, outcomes: Mapping[str, Outcome]) -> Inputs:
+    """A step's fields as numbers, places and figures; an error names the field it is about."""
+    values: dict[str, float] = {}
+    texts: dict[str, str] = {}
+    places = {}
+    figures = {}
+    for name, kind in step.field_kinds().items():
+        given = getattr(step, name)
+        try:
+            if kind in VALUES:
+                texts[name] = given
+                values[name] = _value(given, name, plan, measures)
+            elif kind is FieldKind.ANCHOR:
+                places[name] = anchors.resolve(given, outcomes)
+            elif kind in (FieldKind.FIGURE, FieldKind.FIGURES):
+                ids = (given,) if kind is FieldKind.FIGURE else given
+                figures[name] = tuple(_figure(identifier, outcomes) for identifier in ids)
+        except PlanError as error:
+            raise error.at(name) from error
+    return Inputs(values, texts, places, figures, plan.sheet)
+
+
+def _value(text: str, name: str, plan: Plan, measures: MeasureValues) -> float:
+    value = evaluate_expression(text, measures, plan.module.millimetres)
+    if not math.isfinite(value) or abs(value) > limits.SHEET_REACH:
+        raise PlanError("out-of-reach", what=name, expression=text, value=number_text(value))
+    return value
+
+
+def _figure(identifier: str, outcomes: Mapping[str, Outcome]) -> Outcome:
+    outcome = outcomes.get(identifier)
+    if outcome is None:
+        raise ReferenceLost("no-figure", name=identifier)
+    if outcome.figure is None:
+        raise ReferenceLost("figure-waits", name=outcome.name)
+    return outcome
+
+
+def _key(step: Step, inputs: Inputs) -> str:
+    """Hash of the step and its inputs. Texts of values and the step's own name do not change what is drawn."""
+    plain = {
+        name: getattr(step, name)
+        for name, kind in step.field_kinds().items()
+        if kind in (FieldKind.CHOICE, FieldKind.PICKS)
+    }
+    parts = (
+        type(step).__name__,
+        sorted(inputs.values.items()),
+        sorted(inputs.places.items()),
+        [(name, [(o.id, o.name, o.key) for o in group]) for name, group in sorted(inputs.figures.items())],
+        sorted(plain.items()),
+        inputs.sheet,
+    )
+    return hashlib.blake2b(repr(parts).encode(), digest_size=16).hexdigest()

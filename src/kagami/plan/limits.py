@@ -1,0 +1,19 @@
+"""How much a plan may hold. Each limit is far above what a mark needs, and low enough that nothing hangs."""
+
+from __future__ import annotations
+
+from typing import Final
+
+STEPS: Final = 400
+MEASURES: Final = 100
+COPIES: Final = 360
+FIGURES_PER_STEP: Final = 60
+PICKS: Final = 400
+NAME_LENGTH: Final = 40
+NOTE_LENGTH: Final = 200
+EXPRESSION_LENGTH: Final = 120
+EXPRESSION_DEPTH: Final = 24
+GREATEST_VALUE: Final = 1e9
+DOCUMENT_BYTES: Final = 512_000
+SHEET_REACH: Final = 10_000.0
+"""Nothing may lie further from the sheet's origin than this many u."""

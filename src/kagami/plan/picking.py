@@ -1,0 +1,92 @@
+"""Picking regions of a carve: a choice joins those made before, and replaces what it covers whole."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from kagami.geometry.arrays import Bools
+from kagami.plan.document import Plan, from_data
+from kagami.plan.errors import ChangeRefused
+from kagami.plan.evaluate import Outcome, evaluate
+from kagami.plan.regions import Regions, chosen
+from kagami.plan.steps.carve import Carve, CarveDetail, Pick
+
+
+def carve_detail(outcome: Outcome | None) -> CarveDetail | None:
+    """The regions of a carve that could be drawn."""
+    if outcome is None or outcome.drawing is None or not isinstance(outcome.drawing.detail, CarveDetail):
+        return None
+    return outcome.drawing.detail
+
+
+def pick_region(plan: Plan, step: Carve, region: int, every: int) -> tuple[tuple[Pick, ...], str]:
+    """The carve's picks after its region was toggled, and that in words.
+
+    Raises:
+        ChangeRefused: there is no such region.
+    """
+    detail = carve_detail(evaluate(plan).outcomes.get(step.id))
+    if detail is None or not 0 < region < detail.regions.arrangement.face_count or every < 0:
+        raise ChangeRefused("no-region")
+    keep = not bool(detail.kept[region])
+    reached = detail.regions.orbit(region, every)
+    new = _pick(detail.regions, reached, keep, every)
+    earlier = [pick for pick in step.picks if not _within(detail.regions, pick, reached)]
+    # A choice that only restates what holds without it is left out, so that two clicks are no click.
+    without = _kept(detail.regions, step.rest == "kept", earlier)
+    picks = earlier if (without[reached] == keep).all() else [*earlier, new]
+    count = len(reached)
+    return tuple(picks), f"{'keep' if keep else 'drop'} {count} region{'s' if count > 1 else ''}"
+
+
+def _pick(regions: Regions, reached: np.ndarray, keep: bool, every: int) -> Pick:
+    seed = regions.names[regions.seed(reached)]
+    return Pick(keep=keep, cover=seed.cover, rank=seed.rank, alike=seed.alike, every=every)
+
+
+def _within(regions: Regions, pick: Pick, reached: np.ndarray) -> bool:
+    face = regions.find(pick.cover, pick.rank)
+    return face is not None and bool(np.isin(regions.orbit(face, pick.every), reached).all())
+
+
+def _kept(regions: Regions, keep_rest: bool, picks: Sequence[Pick]) -> Bools:
+    found = ((pick, regions.find(pick.cover, pick.rank)) for pick in picks)
+    return chosen(regions, keep_rest, [(pick.keep, face, pick.every) for pick, face in found if face is not None])
+
+
+def with_figures(plan: Plan, step: Carve, figures: list[str]) -> Plan:
+    """The plan with other figures in a carve, the choice kept: each new region is kept as the old one round it was.
+
+    Where the carve cannot be drawn before or after, the picks stay as they are.
+    """
+    before = carve_detail(evaluate(plan).outcomes.get(step.id))
+    data = plan.model_dump(mode="json")
+    entry = next(entry for entry in data["steps"] if entry["id"] == step.id)
+    entry["figures"] = figures
+    changed = from_data(data)
+    after = carve_detail(evaluate(changed).outcomes.get(step.id))
+    if before is None or after is None or not step.picks:
+        return changed
+    places = after.regions.arrangement.inside_points
+    wanted = before.kept[before.regions.arrangement.locate(places)]
+    wanted[0] = False
+    entry["picks"] = [pick.model_dump(mode="json") for pick in _restated(after.regions, step.rest == "kept", wanted)]
+    return from_data(data)
+
+
+def _restated(regions: Regions, keep_rest: bool, wanted: Bools) -> list[Pick]:
+    """Picks that make a wanted choice: whole orbits first, single regions where an orbit is mixed."""
+    picks: list[Pick] = []
+    held = chosen(regions, keep_rest, [])
+    done = np.zeros(len(wanted), bool)
+    for face in np.flatnonzero(wanted != held).tolist():
+        if done[face]:
+            continue
+        orbit = regions.orbit(face, 1)
+        whole = bool((wanted[orbit] == wanted[face]).all())
+        reached = orbit if whole else np.array([face])
+        done[reached] = True
+        picks.append(_pick(regions, reached, bool(wanted[face]), 1 if whole else 0))
+    return picks

@@ -1,0 +1,209 @@
+"""What all kinds of step have in common, and the registry of the kinds."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from enum import Enum
+from typing import TYPE_CHECKING, ClassVar, Final
+
+from pydantic import BaseModel, ConfigDict
+
+from kagami.geometry.point import Point
+from kagami.plan.errors import PlanError
+from kagami.plan.fields import FieldKind, Identifier, Name
+from kagami.plan.figure import Figure
+from kagami.plan.messages import number_text
+
+if TYPE_CHECKING:
+    from kagami.plan.evaluate import Outcome
+
+
+class Chapter(Enum):
+    """Where a kind stands in the order of work."""
+
+    SETTING_OUT = "Set out"
+    FIGURES = "Figure"
+    REPEATS = "Repeat"
+    CARVE = "Carve"
+
+
+@dataclass(frozen=True, slots=True)
+class Inputs:
+    """A step's fields, resolved: numbers, places, and the outcomes of earlier steps."""
+
+    values: Mapping[str, float]
+    texts: Mapping[str, str]
+    places: Mapping[str, Point]
+    figures: Mapping[str, tuple[Outcome, ...]]
+    sheet: float
+    """Side of the sheet in module units."""
+
+    def figure(self, field: str) -> Figure:
+        """The one figure of a field."""
+        return _drawn(self.figures[field][0])
+
+    def all_figures(self, field: str) -> tuple[Figure, ...]:
+        """All figures of a field."""
+        return tuple(_drawn(outcome) for outcome in self.figures[field])
+
+    def areas(self, field: str, least: int) -> tuple[Figure, ...]:
+        """All figures of a field, each of which must bound an area.
+
+        Raises:
+            PlanError: fewer than `least`, one named twice, or a line among them.
+        """
+        self.require_several(field, least)
+        for outcome in self.figures[field]:
+            if not _drawn(outcome).bounds_area:
+                raise PlanError("no-area", field=field, name=outcome.name)
+        return self.all_figures(field)
+
+    def require_several(self, field: str, least: int) -> None:
+        """Refuse too few figures, or one named twice.
+
+        Raises:
+            PlanError: which of the two it is.
+        """
+        outcomes = self.figures[field]
+        if len(outcomes) < least:
+            raise PlanError("too-few-figures", field=field, least=least, given=len(outcomes))
+        seen: set[str] = set()
+        for outcome in outcomes:
+            if outcome.id in seen:
+                raise PlanError("figure-twice", field=field, name=outcome.name)
+            seen.add(outcome.id)
+
+    def positive(self, field: str) -> float:
+        """A length that must be more than 0.
+
+        Raises:
+            PlanError: with the expression and what it came to.
+        """
+        value = self.values[field]
+        if value <= 0:
+            raise PlanError(
+                "length-not-positive", field=field, what=field, expression=self.texts[field], value=number_text(value)
+            )
+        return value
+
+    def count(self, field: str, least: int, most: int) -> int:
+        """A whole number in a range.
+
+        Raises:
+            PlanError: with the expression, what it came to, and the range.
+        """
+        value = self.values[field]
+        if value != round(value) or not least <= value <= most:
+            raise PlanError(
+                "not-a-count",
+                field=field,
+                what=field,
+                expression=self.texts[field],
+                value=number_text(value),
+                least=least,
+                most=most,
+            )
+        return int(value)
+
+
+def _drawn(outcome: Outcome) -> Figure:
+    if outcome.figure is None:
+        raise AssertionError("a step is drawn only after its inputs")
+    return outcome.figure
+
+
+@dataclass(frozen=True, slots=True)
+class Drawing:
+    """What drawing a step gives: its figure, remarks for the designer (message code and values), and, for a carve, the
+    regions it chose among.
+    """
+
+    figure: Figure
+    notes: tuple[tuple[str, Mapping[str, object]], ...] = ()
+    detail: object = None
+
+
+class Step(BaseModel):
+    """One entry of a plan. `guide` steps never carry ink.
+
+    A kind sets `kind`, `title` (the verb's word), `chapter`, and `sentence`, where {field} stands for a field and
+    {name} for the glyph and the name of what the step makes.
+    """
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    title: ClassVar[str]
+    chapter: ClassVar[Chapter]
+    sentence: ClassVar[str]
+    noun: ClassVar[str]
+    """Begins the default name of what the step makes."""
+    always_guide: ClassVar[bool] = False
+
+    id: Identifier
+    name: Name
+    guide: bool = False
+
+    @property
+    def carries_no_ink(self) -> bool:
+        """Whether the step is a guide, by its kind or by choice."""
+        return self.guide or self.always_guide
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """Draw the step.
+
+        Raises:
+            PlanError: the step cannot be drawn with these inputs.
+        """
+        raise NotImplementedError
+
+    @classmethod
+    def field_kinds(cls) -> dict[str, FieldKind]:
+        """The kinds of the fields that the sentence holds, in its order, then those beside it."""
+        kinds = {
+            name: kind
+            for name, info in cls.model_fields.items()
+            for kind in info.metadata
+            if isinstance(kind, FieldKind)
+        }
+        in_sentence = [name for name in re.findall(r"{(\w+)}", cls.sentence) if name in kinds]
+        return {name: kinds[name] for name in (*in_sentence, *kinds)}
+
+    def figure_ids(self) -> tuple[str, ...]:
+        """Ids of the figures that the step is made from (not those whose anchors it uses), in the sentence's order."""
+        found: list[str] = []
+        for name, kind in self.field_kinds().items():
+            if kind is FieldKind.FIGURE:
+                found.append(getattr(self, name))
+            elif kind is FieldKind.FIGURES:
+                found.extend(getattr(self, name))
+        return tuple(found)
+
+    def anchor_refs(self) -> tuple[str, ...]:
+        """The anchors that the step stands on."""
+        return tuple(getattr(self, name) for name, kind in self.field_kinds().items() if kind is FieldKind.ANCHOR)
+
+    def uses(self) -> frozenset[str]:
+        """Ids of all steps that this one depends on."""
+        anchored = (ref.split(".", 1)[0] for ref in self.anchor_refs() if "." in ref)
+        return frozenset((*self.figure_ids(), *anchored))
+
+
+KINDS: Final[dict[str, type[Step]]] = {}
+"""Kinds of step by the word that stands in documents."""
+
+
+def register(kind: str) -> Callable[[type[Step]], type[Step]]:
+    """Enter a kind of step. Doubled kinds and sentences with unknown fields are mistakes of the program."""
+
+    def enter(cls: type[Step]) -> type[Step]:
+        if kind in KINDS:
+            raise AssertionError(f"two kinds of step are called {kind}")
+        unknown = set(re.findall(r"{(\w+)}", cls.sentence)) - set(cls.model_fields)
+        if unknown:
+            raise AssertionError(f"the sentence of {kind} names unknown fields: {unknown}")
+        KINDS[kind] = cls
+        return cls
+
+    return enter

@@ -1,0 +1,98 @@
+"""The carve: regions kept or dropped, a whole orbit at once."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Annotated, ClassVar, Literal
+
+import numpy as np
+from pydantic import BaseModel, ConfigDict, Field
+
+from kagami.geometry.arrays import Bools
+from kagami.geometry.selection import outline_of_faces
+from kagami.plan import limits
+from kagami.plan.fields import FieldKind, FigureRefs
+from kagami.plan.figure import Figure
+from kagami.plan.regions import Regions, chosen, regions_of
+from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+
+
+class Pick(BaseModel):
+    """One choice: keep or drop a region and its images round the turn.
+
+    The region is named by its `cover` and `rank` (see `regions`); `alike` remembers among how many. `every` is 1 for
+    all round, 2 for every second image, and so on; 0 for this region only.
+    """
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    keep: bool
+    cover: Annotated[tuple[str, ...], Field(max_length=limits.COPIES * 2)]
+    rank: Annotated[int, Field(ge=0)] = 0
+    alike: Annotated[int, Field(ge=1)] = 1
+    every: Annotated[int, Field(ge=0, le=limits.COPIES)] = 1
+
+
+@dataclass(frozen=True)
+class CarveDetail:
+    """The regions that a carve chooses among, and which of them it keeps, (faces,)."""
+
+    regions: Regions
+    kept: Bools
+
+
+@register("carve")
+class Carve(Step):
+    """A piece chosen from the regions that figures make."""
+
+    title: ClassVar = "keep or drop"
+    chapter: ClassVar = Chapter.CARVE
+    sentence: ClassVar = "Of {figures} keep {picks}, the rest {rest}: piece {name}."
+    noun: ClassVar = "piece"
+
+    kind: Literal["carve"] = "carve"
+    figures: FigureRefs
+    picks: Annotated[tuple[Pick, ...], Field(max_length=limits.PICKS), FieldKind.PICKS] = ()
+    rest: Annotated[Literal["dropped", "kept"], FieldKind.CHOICE] = "dropped"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The kept regions as one shape. A picked region that is gone is remarked upon, and its pick stays."""
+        inputs.require_several("figures", 1)
+        outcomes = inputs.figures["figures"]
+        figures = inputs.all_figures("figures")
+        regions = regions_of([(outcome.id, figure) for outcome, figure in zip(outcomes, figures, strict=True)])
+        notes: list[tuple[str, Mapping[str, object]]] = []
+        choices = []
+        names = {outcome.id: outcome.name for outcome in outcomes}
+        for pick in self.picks:
+            face = regions.find(pick.cover, pick.rank)
+            if face is None:
+                notes.append(("pick-gone", {"cover": _cover_text(pick.cover, names)}))
+                continue
+            if regions.names[face].alike != pick.alike:
+                counts = {"before": pick.alike, "now": regions.names[face].alike}
+                notes.append(("pick-changed", {"cover": _cover_text(pick.cover, names), **counts}))
+            order = regions.group.order if regions.group else 1
+            if pick.every > 1 and order % pick.every:
+                notes.append(("pick-uneven", {"every": pick.every, "copies": order}))
+            choices.append((pick.keep, face, pick.every))
+        kept = chosen(regions, self.rest == "kept", choices)
+        shape = outline_of_faces(regions.arrangement, kept)
+        return Drawing(Figure((shape,)), tuple(notes), CarveDetail(regions, kept))
+
+
+def _cover_text(cover: tuple[str, ...], names: Mapping[str, str]) -> str:
+    """The owners of a region in words."""
+    words = []
+    for owner in cover[:4]:
+        identifier, _, copy = owner.partition("#")
+        name = names.get(identifier, identifier)
+        words.append(f"{name} (copy {int(copy) + 1})" if copy else name)
+    more = len(cover) - 4
+    return " and ".join(words) + (f" and {more} more" if more > 0 else "") if words else "no figure"
+
+
+def kept_count(detail: CarveDetail) -> int:
+    """How many regions are kept."""
+    return int(np.count_nonzero(detail.kept))

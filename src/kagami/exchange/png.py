@@ -23,4 +23,5 @@ def write_png(art: Artwork, size: int, ground: str | None = None) -> bytes:
     wide = art.box.width >= art.box.height
     width, height = (size, None) if wide else (None, size)
     svg = write_svg(art, ground=ground)
-    return bytes(resvg_py.svg_to_bytes(svg_string=svg, skip_system_fonts=True, width=width, height=height))
+    # Without a resolution resvg cannot tell the size of a document in millimetres; 96 dpi is that of CSS.
+    return bytes(resvg_py.svg_to_bytes(svg_string=svg, skip_system_fonts=True, dpi=96, width=width, height=height))

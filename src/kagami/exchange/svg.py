@@ -31,7 +31,11 @@ class Frame:
 
     def place(self, point: Point) -> str:
         """A place as two numbers."""
-        return f"{self.number((point.x - self.left) * self.scale)} {self.number((self.top - point.y) * self.scale)}"
+        return self.place_of(point.x, point.y)
+
+    def place_of(self, x: float, y: float) -> str:
+        """Coordinates as two numbers."""
+        return f"{self.number((x - self.left) * self.scale)} {self.number((self.top - y) * self.scale)}"
 
     def length(self, value: float) -> str:
         """A length as a number."""

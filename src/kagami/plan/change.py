@@ -12,6 +12,7 @@ from pydantic import ValidationError
 from kagami.plan import limits
 from kagami.plan.document import Measure, Module, Plan, from_data
 from kagami.plan.errors import ChangeRefused, ExpressionError
+from kagami.plan.evaluate import Cache
 from kagami.plan.expressions import is_measure_name, read
 from kagami.plan.fields import VALUES, FieldKind
 from kagami.plan.messages import listing
@@ -28,10 +29,10 @@ class Changed:
     step: str | None = None
 
 
-def change(plan: Plan, kind: str, given: Mapping[str, Any]) -> Changed:
+def change(plan: Plan, kind: str, given: Mapping[str, Any], cache: Cache | None = None) -> Changed:
     """Make a change.
 
-    `kind` is a key of `CHANGES`, `given` holds its arguments as plain values. A value that cannot be computed is not
+    `kind` is a key of `CHANGES`, `given` holds its arguments as plain values; drawings are looked up in `cache`. A value that cannot be computed is not
     refused here: the step then holds the error, and the plan stays as typed.
 
     Raises:
@@ -39,14 +40,15 @@ def change(plan: Plan, kind: str, given: Mapping[str, Any]) -> Changed:
     """
     if kind not in CHANGES:
         raise ChangeRefused("no-such-change", kind=kind)
-    return CHANGES[kind](plan, _Given(given))
+    return CHANGES[kind](plan, _Given(given, cache or Cache()))
 
 
 class _Given:
     """The arguments of a change, checked as they are taken."""
 
-    def __init__(self, values: Mapping[str, Any]) -> None:
+    def __init__(self, values: Mapping[str, Any], cache: Cache) -> None:
         self.values = values
+        self.cache = cache
 
     def text(self, name: str, most: int = limits.EXPRESSION_LENGTH) -> str:
         value = self.values.get(name)
@@ -115,7 +117,7 @@ def set_field(plan: Plan, given: _Given) -> Changed:
     if kinds[field] is FieldKind.FIGURES:
         value = _identifiers(value)
         if isinstance(step, Carve):
-            return Changed(with_figures(plan, step, value), f"{step.name}: figures", step.id)
+            return Changed(with_figures(plan, step, value, given.cache), f"{step.name}: figures", step.id)
     else:
         value = given.text("value")
         if kinds[field] in VALUES:
@@ -160,7 +162,7 @@ def pick(plan: Plan, given: _Given) -> Changed:
     step = _step(plan, given)
     if not isinstance(step, Carve):
         raise ChangeRefused("no-region")
-    picks, words = pick_region(plan, step, given.number("region"), given.number("every"))
+    picks, words = pick_region(plan, step, given.number("region"), given.number("every"), given.cache)
     data = [entry.model_dump(mode="json") for entry in picks]
     return Changed(_replaced(plan, step, picks=data), f"{step.name}: {words}", step.id)
 

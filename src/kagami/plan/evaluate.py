@@ -10,6 +10,7 @@ import math
 from collections import OrderedDict
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from threading import Lock
 
 from kagami.geometry.errors import GeometryError, TooLarge
 from kagami.geometry.table import MOST_CURVES
@@ -62,28 +63,31 @@ class Result:
 
 @dataclass
 class Cache:
-    """Drawings by the hash of what they were made from; the longest unused go first."""
+    """Drawings by the hash of what they were made from; the longest unused go first. Threads may share one."""
 
     most: int = 4000
     drawings: OrderedDict[str, Drawing | PlanError] = field(default_factory=OrderedDict)
     hits: int = 0
     misses: int = 0
+    _lock: Lock = field(default_factory=Lock, repr=False)
 
     def get(self, key: str) -> Drawing | PlanError | None:
         """What is stored under a key."""
-        found = self.drawings.get(key)
-        if found is None:
-            self.misses += 1
-            return None
-        self.hits += 1
-        self.drawings.move_to_end(key)
-        return found
+        with self._lock:
+            found = self.drawings.get(key)
+            if found is None:
+                self.misses += 1
+                return None
+            self.hits += 1
+            self.drawings.move_to_end(key)
+            return found
 
     def put(self, key: str, drawing: Drawing | PlanError) -> None:
         """Store a drawing."""
-        self.drawings[key] = drawing
-        while len(self.drawings) > self.most:
-            self.drawings.popitem(last=False)
+        with self._lock:
+            self.drawings[key] = drawing
+            while len(self.drawings) > self.most:
+                self.drawings.popitem(last=False)
 
 
 def evaluate(plan: Plan, cache: Cache | None = None, upto: int | None = None) -> Result:

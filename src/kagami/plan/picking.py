@@ -9,7 +9,7 @@ import numpy as np
 from kagami.geometry.arrays import Bools
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused
-from kagami.plan.evaluate import Outcome, evaluate
+from kagami.plan.evaluate import Cache, Outcome, evaluate
 from kagami.plan.regions import Regions, chosen
 from kagami.plan.steps.carve import Carve, CarveDetail, Pick
 
@@ -21,13 +21,13 @@ def carve_detail(outcome: Outcome | None) -> CarveDetail | None:
     return outcome.drawing.detail
 
 
-def pick_region(plan: Plan, step: Carve, region: int, every: int) -> tuple[tuple[Pick, ...], str]:
+def pick_region(plan: Plan, step: Carve, region: int, every: int, cache: Cache) -> tuple[tuple[Pick, ...], str]:
     """The carve's picks after its region was toggled, and that in words.
 
     Raises:
         ChangeRefused: there is no such region.
     """
-    detail = carve_detail(evaluate(plan).outcomes.get(step.id))
+    detail = carve_detail(evaluate(plan, cache).outcomes.get(step.id))
     if detail is None or not 0 < region < detail.regions.arrangement.face_count or every < 0:
         raise ChangeRefused("no-region")
     keep = not bool(detail.kept[region])
@@ -56,17 +56,17 @@ def _kept(regions: Regions, keep_rest: bool, picks: Sequence[Pick]) -> Bools:
     return chosen(regions, keep_rest, [(pick.keep, face, pick.every) for pick, face in found if face is not None])
 
 
-def with_figures(plan: Plan, step: Carve, figures: list[str]) -> Plan:
+def with_figures(plan: Plan, step: Carve, figures: list[str], cache: Cache) -> Plan:
     """The plan with other figures in a carve, the choice kept: each new region is kept as the old one round it was.
 
     Where the carve cannot be drawn before or after, the picks stay as they are.
     """
-    before = carve_detail(evaluate(plan).outcomes.get(step.id))
+    before = carve_detail(evaluate(plan, cache).outcomes.get(step.id))
     data = plan.model_dump(mode="json")
     entry = next(entry for entry in data["steps"] if entry["id"] == step.id)
     entry["figures"] = figures
     changed = from_data(data)
-    after = carve_detail(evaluate(changed).outcomes.get(step.id))
+    after = carve_detail(evaluate(changed, cache).outcomes.get(step.id))
     if before is None or after is None or not step.picks:
         return changed
     places = after.regions.arrangement.inside_points

@@ -1,0 +1,1 @@
+"""Kagami on the web: pages, persistence, and nothing that computes geometry."""

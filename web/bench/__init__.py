@@ -1,0 +1,1 @@
+"""The Bench: where a mark is built."""

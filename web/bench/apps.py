@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class BenchConfig(AppConfig):
+    name = "web.bench"
+    label = "bench"

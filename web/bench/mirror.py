@@ -1,0 +1,86 @@
+"""The Mirror: the finished mark beside the sheet, and its first readings."""
+
+from dataclasses import dataclass
+from typing import Final
+
+from kagami.exchange.svg import Frame, path_data
+from kagami.geometry.measure.symmetry import ROUND, Symmetry
+from kagami.geometry.tolerance import LENGTH
+from kagami.plan.evaluate import Result
+from kagami.plan.ink import pieces
+from kagami.plan.messages import number_text
+from kagami.plan.readings import ink_box, read_mark
+
+PICTURE: Final = 100.0
+SIZES: Final = (64, 32, 16)
+
+
+@dataclass(frozen=True)
+class Picture:
+    """The ink in a square of 100 units."""
+
+    paths: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class Reading:
+    """A measured value as it is shown."""
+
+    name: str
+    value: str
+    exact: bool = False
+
+
+@dataclass(frozen=True)
+class Mirror:
+    """All that the Mirror's template needs."""
+
+    picture: Picture
+    readings: tuple[Reading, ...]
+    sizes: tuple[int, ...] = SIZES
+
+
+def picture_of(result: Result) -> Picture:
+    """The ink of a mark, fitted into a square."""
+    marks = pieces(result)
+    around = ink_box(marks)
+    if around is None:
+        return Picture(())
+    side = max(around.width, around.height)
+    left = around.left - (side - around.width) / 2
+    top = around.top + (side - around.height) / 2
+    frame = Frame(PICTURE / side, left, top, 3)
+    return Picture(tuple(path_data(piece.shape, frame) for piece in marks))
+
+
+def draw_mirror(result: Result) -> Mirror:
+    """The Mirror of an evaluated plan."""
+    found = read_mark(result)
+    rows = [
+        Reading("Regions", f"{found.regions_kept} of {found.regions}" if found.regions else "none"),
+        Reading("Nodes", str(found.nodes)),
+        Reading("Ink", f"{found.ink:.0%}".replace("%", " %")),
+        Reading("Symmetry", symmetry_text(found.symmetry)),
+    ]
+    if found.symmetry is not None and (found.symmetry.order != 1 or found.symmetry.mirrored):
+        rows.append(Reading("Symmetry error", _error_text(found.symmetry.error), exact=True))
+    if found.box is not None:
+        module = result.plan.module
+        width, height = (number_text(value * module.size) for value in (found.box.width, found.box.height))
+        rows.append(Reading("Size", f"{width} × {height} {module.unit}"))
+    return Mirror(picture_of(result), tuple(rows))
+
+
+def symmetry_text(symmetry: Symmetry | None) -> str:
+    """The symmetry in words."""
+    if symmetry is None or (symmetry.order == 1 and not symmetry.mirrored):
+        return "none"
+    if symmetry.order == ROUND:
+        return "round"
+    if symmetry.order == 1:
+        return "mirrored"
+    return f"{symmetry.order}-fold{', mirrored' if symmetry.mirrored else ''}"
+
+
+def _error_text(error: float) -> str:
+    return "± 0" if error < LENGTH else f"{error:.1e} u"

@@ -1,0 +1,71 @@
+"""Read JSON bodies within limits, and turn refusals into answers that say what is wrong."""
+
+import functools
+import json
+from collections.abc import Callable
+from typing import Any, Final
+
+from django.http import HttpRequest, HttpResponse, JsonResponse
+
+from kagami.plan.errors import PlanError
+from web.marks.services.history import NothingFurther, StaleRevision
+
+MOST_BYTES: Final = 64_000
+
+
+class BadRequest(Exception):
+    """A request that no page of ours makes."""
+
+    def __init__(self, message: str, status: int = 400) -> None:
+        super().__init__(message)
+        self.status = status
+
+
+def body_of(request: HttpRequest) -> dict[str, Any]:
+    """The JSON object in a request's body.
+
+    Raises:
+        BadRequest: too large, or no JSON object.
+    """
+    length = request.META.get("CONTENT_LENGTH") or "0"
+    if not length.isdecimal() or int(length) > MOST_BYTES:
+        raise BadRequest(f"This change is too large: {length} bytes, and {MOST_BYTES:,} is the most.", 413)
+    try:
+        data = json.loads(request.body)
+    except (ValueError, RecursionError) as error:
+        raise BadRequest("The request is not readable as JSON.") from error
+    if not isinstance(data, dict):
+        raise BadRequest("The request must be a JSON object.")
+    return data
+
+
+def base_of(data: dict[str, Any]) -> int:
+    """The revision that a change started from.
+
+    Raises:
+        BadRequest: it is missing.
+    """
+    base = data.get("base")
+    if not isinstance(base, int) or isinstance(base, bool):
+        raise BadRequest("The request must name the revision that it started from, as “base”.")
+    return base
+
+
+def answers_refusals(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
+    """Answer what a change refuses: 409 for a stale one, 422 for one that cannot be made, 400 for a broken request."""
+
+    @functools.wraps(view)
+    def answering(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
+        try:
+            return view(request, *args, **kwargs)
+        except StaleRevision as error:
+            return JsonResponse({"error": str(error), "code": "stale", "current": error.current}, status=409)
+        except PlanError as error:
+            data = {"error": str(error), "code": error.code, "field": error.field}
+            return JsonResponse({**data, "position": error.values.get("position")}, status=422)
+        except NothingFurther as error:
+            return JsonResponse({"error": str(error), "code": "nothing-further"}, status=422)
+        except BadRequest as error:
+            return JsonResponse({"error": str(error), "code": "bad-request"}, status=error.status)
+
+    return answering

@@ -1,0 +1,132 @@
+"""The sheet: construction lines, ink and regions of a plan as one SVG picture."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Final
+
+from kagami.exchange.face_paths import face_paths
+from kagami.exchange.svg import Frame, path_data
+from kagami.geometry.measure.size import Box, box
+from kagami.geometry.outline import Shape
+from kagami.plan.document import Plan
+from kagami.plan.evaluate import Result
+from kagami.plan.ink import pieces
+from kagami.plan.picking import carve_detail
+from kagami.plan.regions import Regions
+from kagami.plan.steps import Carve, Chapter
+from web.bench.hues import hues_of
+from web.bench.state import Looking
+
+SCALE: Final = 10.0
+DECIMALS: Final = 2
+MARGIN: Final = 0.04
+
+
+@dataclass(frozen=True)
+class Line:
+    """A step's construction lines."""
+
+    step: str
+    name: str
+    hue: str
+    data: str
+
+
+@dataclass(frozen=True)
+class Region:
+    """A region to choose: `says` tells what a click does, `orbit` which others go with it."""
+
+    face: int
+    orbit: int
+    kept: bool
+    data: str
+    says: str
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """All that the sheet's template needs; lengths are SVG units."""
+
+    width: str
+    height: str
+    unit: str
+    origin: tuple[str, str]
+    lines: tuple[Line, ...]
+    ink: tuple[Line, ...]
+    regions: tuple[Region, ...]
+    carve: str
+    empty: bool
+
+
+def frame_of(plan: Plan, result: Result) -> tuple[Frame, Box]:
+    """How the sheet is placed on the screen: its square and all closed figures, with a margin."""
+    half = plan.sheet / 2
+    window = Box(-half, -half, half, half)
+    for outcome in result.outcomes.values():
+        if outcome.figure and outcome.figure.bounds_area:
+            for shape in outcome.figure.copies:
+                window = window.joined(box(shape)) if shape else window
+    margin = MARGIN * max(window.width, window.height)
+    window = Box(window.left - margin, window.bottom - margin, window.right + margin, window.top + margin)
+    return Frame(SCALE, window.left, window.top, DECIMALS), window
+
+
+def draw_sheet(plan: Plan, result: Result, state: Looking) -> Sheet:
+    """The sheet as it is looked at."""
+    frame, window = frame_of(plan, result)
+    hues = hues_of(plan)
+    carve = state.carve(plan) if state.view == "regions" else None
+    regions = tuple(_regions(plan, result, carve, state.every, frame)) if carve else ()
+    return Sheet(
+        width=frame.length(window.width),
+        height=frame.length(window.height),
+        unit=frame.length(1.0),
+        origin=(frame.number(-window.left * SCALE), frame.number(window.top * SCALE)),
+        lines=tuple(_lines(result, hues, frame)) if state.view != "ink" else (),
+        ink=tuple(_ink(result, hues, frame)) if state.view in ("both", "ink") else (),
+        regions=regions,
+        carve=carve.id if carve and regions else "",
+        empty=not plan.steps,
+    )
+
+
+def _lines(result: Result, hues: dict[str, str], frame: Frame) -> Iterable[Line]:
+    for outcome in result.outcomes.values():
+        step = result.plan.step(outcome.id)
+        if outcome.figure is None or step is None or step.chapter is Chapter.CARVE:
+            continue
+        shape = Shape(tuple(outline for copy in outcome.figure.copies for outline in copy))
+        if shape:
+            hue = f"{hues[outcome.id]} dashed" if step.carries_no_ink else hues[outcome.id]
+            yield Line(outcome.id, outcome.name, hue, path_data(shape, frame))
+
+
+def _ink(result: Result, hues: dict[str, str], frame: Frame) -> Iterable[Line]:
+    for piece in pieces(result):
+        yield Line(piece.id, piece.name, hues[piece.id], path_data(piece.shape, frame))
+
+
+def _regions(plan: Plan, result: Result, carve: Carve, every: int, frame: Frame) -> Iterable[Region]:
+    detail = carve_detail(result.outcomes.get(carve.id))
+    if detail is None:
+        return
+    regions = detail.regions
+    orbits = regions.orbits(every).tolist()
+    size: dict[int, int] = {}
+    for label in orbits[1:]:
+        size[label] = size.get(label, 0) + 1
+    names = plan.names()
+    paths = face_paths(regions.arrangement, frame)
+    for face in range(1, len(paths)):
+        kept = bool(detail.kept[face])
+        count = size[orbits[face]]
+        verb = "drop" if kept else "keep"
+        says = f"{verb} {count} region{'s' if count > 1 else ''}: {_inside(regions, face, names)}"
+        yield Region(face, orbits[face], kept, paths[face], says)
+
+
+def _inside(regions: Regions, face: int, names: dict[str, str]) -> str:
+    """Which figures hold a region, in words."""
+    cover = [owner.partition("#")[0] for owner in regions.names[face].cover]
+    inside = [names.get(identifier, identifier) for identifier in dict.fromkeys(cover)]
+    return "in " + ", ".join(inside) if inside else "between the figures"

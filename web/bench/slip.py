@@ -1,0 +1,80 @@
+"""The slip: the sentence of a step that is about to be made, with its defaults filled in."""
+
+from dataclasses import dataclass
+from typing import Any, Final
+
+from kagami.plan.change import free_name
+from kagami.plan.document import Plan
+from kagami.plan.evaluate import Result
+from kagami.plan.fields import FieldKind
+from kagami.plan.sentences import Own, Words, sentence_parts
+from kagami.plan.steps import KINDS, Carve, Chapter, Step, Turn
+from web.bench.hues import hues_of
+from web.bench.panel import Token, slot_token
+
+CHAPTERS: Final = tuple(Chapter)
+
+
+@dataclass(frozen=True)
+class Verb:
+    """What can be done, as a word in the strip."""
+
+    kind: str
+    word: str
+
+
+@dataclass(frozen=True)
+class Slip:
+    """A step in the making."""
+
+    kind: str
+    title: str
+    tokens: tuple[Token, ...]
+
+
+def verbs() -> tuple[tuple[str, tuple[Verb, ...]], ...]:
+    """The verbs by chapter, in the order of work."""
+    return tuple(
+        (chapter.value, tuple(Verb(kind, cls.title) for kind, cls in KINDS.items() if cls.chapter is chapter))
+        for chapter in CHAPTERS
+    )
+
+
+def draw_slip(plan: Plan, result: Result, kind: str, position: int, asked: str = "") -> Slip:
+    """The slip of a kind at a place of the plan; `result` is the plan up to there, `asked` a figure to begin with."""
+    cls = KINDS[kind]
+    step = _model(plan, result, cls, position, asked)
+    names, hues = plan.names(), hues_of(plan)
+    tokens: list[Token] = []
+    for part in sentence_parts(cls):
+        if isinstance(part, Words):
+            tokens.append(Token("words", part.text))
+        elif isinstance(part, Own):
+            tokens.append(Token("own", step.name, "name", "name"))
+        elif part.kind is FieldKind.PICKS:
+            tokens.append(Token("words", "the regions chosen on the sheet"))
+        else:
+            tokens.append(slot_token(step, part, result, names, hues))
+    return Slip(kind, cls.title, tuple(tokens))
+
+
+def _model(plan: Plan, result: Result, cls: type[Step], position: int, asked: str) -> Step:
+    """A step with the kind's defaults, and the figures that it is most likely about."""
+    before = plan.steps[:position]
+    used = {identifier for step in before for identifier in step.figure_ids()}
+    closed = [step.id for step in before if _is_area(step, result)]
+    free = [identifier for identifier in closed if identifier not in used]
+    fields: dict[str, Any] = {"id": "new", "name": free_name(plan, cls.noun)}
+    kinds = cls.field_kinds()
+    single = asked or (free[-1] if free else closed[-1] if closed else "none")
+    for name, kind in kinds.items():
+        if kind is FieldKind.FIGURE:
+            fields[name] = single if issubclass(cls, Turn) or asked else (free[0] if free else single)
+        elif kind is FieldKind.FIGURES:
+            fields[name] = free if issubclass(cls, Carve) or "figure" not in kinds else free[1:]
+    return cls.model_validate(fields)
+
+
+def _is_area(step: Step, result: Result) -> bool:
+    outcome = result.outcomes.get(step.id)
+    return bool(outcome and outcome.figure and outcome.figure.bounds_area and not step.always_guide)

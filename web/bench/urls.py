@@ -1,0 +1,16 @@
+"""Addresses of the Bench."""
+
+from django.urls import path
+
+from web.bench import views
+
+urlpatterns = [
+    path("", views.bench, name="bench"),
+    path("state/", views.state, name="bench-state"),
+    path("change/", views.change, name="bench-change"),
+    path("undo/", views.undo, name="bench-undo"),
+    path("redo/", views.redo, name="bench-redo"),
+    path("keep/", views.keep, name="bench-keep"),
+    path("slip/<slug:kind>/", views.slip, name="bench-slip"),
+    path("choices/", views.choices, name="bench-choices"),
+]

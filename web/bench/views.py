@@ -1,0 +1,131 @@
+"""The Bench's page and its JSON views. Each parses, calls one function, renders."""
+
+from dataclasses import replace
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.shortcuts import render
+from django.urls import reverse
+from django.views.decorators.http import require_GET, require_POST
+
+from kagami.plan.evaluate import evaluate
+from kagami.plan.steps import KINDS, Carve
+from web.bench.choices import anchor_choices, figure_choices
+from web.bench.fragments import Bench, fragments
+from web.bench.requests import BadRequest, answers_refusals, base_of, body_of
+from web.bench.slip import draw_slip, verbs
+from web.bench.state import Looking, looking
+from web.marks.access import mark_of
+from web.marks.services import history
+from web.marks.services.evaluation import CACHE
+
+
+@require_GET
+def bench(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """The page."""
+    mark = mark_of(request.user, mark_id)
+    state = looking(request.GET)
+    context = Bench(mark, mark.current.read(), state).context()
+    return render(request, "bench/bench.html", {**context, "verbs": verbs(), "page": "bench"})
+
+
+@require_GET
+def state(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """The page's parts, as the query looks at them."""
+    mark = mark_of(request.user, mark_id)
+    return JsonResponse(fragments(Bench(mark, mark.current.read(), looking(request.GET)), request))
+
+
+@require_POST
+@answers_refusals
+def change(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """Change the plan."""
+    data = body_of(request)
+    made = history.make_change(mark_of(request.user, mark_id), base_of(data), str(data.get("kind")), _given(data))
+    seen = looking(data.get("state") or {})
+    if data.get("kind") == "add-step":
+        seen = _after_new_step(made, seen)
+    return JsonResponse(fragments(Bench(made.mark, made.plan, seen), request))
+
+
+@require_POST
+@answers_refusals
+def undo(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """Go back by one change."""
+    return _walk(request, mark_id, history.undo)
+
+
+@require_POST
+@answers_refusals
+def redo(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """Go on by one change."""
+    return _walk(request, mark_id, history.redo)
+
+
+@require_POST
+@answers_refusals
+def keep(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """Keep a change that came too late as a new mark; answers with its address."""
+    data = body_of(request)
+    mark = mark_of(request.user, mark_id)
+    base = base_of(data)
+    if not mark.revisions.filter(number=base).exists():
+        raise BadRequest("There is no such revision.")
+    made = history.keep_as_new(mark, base, str(data.get("kind")), _given(data))
+    return JsonResponse({"address": reverse("bench", args=[made.id])})
+
+
+@require_GET
+@answers_refusals
+def slip(request: HttpRequest, mark_id: int, kind: str) -> HttpResponse:
+    """The slip of a new step."""
+    if kind not in KINDS:
+        raise BadRequest("There is no such kind of step.", 404)
+    mark = mark_of(request.user, mark_id)
+    plan = mark.current.read()
+    position = looking(request.GET).position(plan)
+    drawn = draw_slip(plan, evaluate(plan, CACHE, position), kind, position, request.GET.get("figure", "")[:40])
+    return render(request, "bench/_slip.html", {"slip": drawn})
+
+
+@require_GET
+def choices(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """What may be chosen for a field of a step, or of a new one at the needle: a list, and anchors for the sheet."""
+    mark = mark_of(request.user, mark_id)
+    plan = mark.current.read()
+    position = looking(request.GET).position(plan)
+    identifiers = [step.id for step in plan.steps]
+    of = request.GET.get("of", "")
+    if of in identifiers:
+        position = identifiers.index(of)
+    result = evaluate(plan, CACHE, position)
+    if request.GET.get("what") == "anchors":
+        found = anchor_choices(plan, result)
+    else:
+        target = plan.step(of)
+        lines_too = isinstance(target, Carve) or request.GET.get("kind") in ("carve", "turn") or target is None
+        found = figure_choices(plan, result, areas_only=not lines_too)
+    many = request.GET.get("many") == "1"
+    chosen = request.GET.get("chosen", "").split()
+    return render(request, "bench/_choices.html", {"choices": found, "many": many, "chosen": chosen})
+
+
+def _given(data: dict[str, Any]) -> dict[str, Any]:
+    given = data.get("given")
+    if not isinstance(given, dict):
+        raise BadRequest("The change lacks its values, “given”.")
+    return given
+
+
+def _walk(request: HttpRequest, mark_id: int, step: Any) -> HttpResponse:
+    data = body_of(request)
+    made = step(mark_of(request.user, mark_id), base_of(data))
+    return JsonResponse(fragments(Bench(made.mark, made.plan, looking(data.get("state") or {})), request))
+
+
+def _after_new_step(made: history.Made, seen: Looking) -> Looking:
+    """A new step is active, the needle stands behind it, and a new carve shows its regions."""
+    needle = None if seen.needle is None else seen.needle + 1
+    is_carve = isinstance(made.plan.step(made.step or ""), Carve)
+    view = "regions" if is_carve else "both" if seen.view == "regions" else seen.view
+    return replace(seen, step=made.step or "", needle=needle, view=view, every=1)

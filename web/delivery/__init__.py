@@ -1,0 +1,1 @@
+"""Delivery: the finished mark as files."""

@@ -1,0 +1,12 @@
+"""Addresses of Delivery."""
+
+from django.urls import path
+
+from web.delivery import views
+
+urlpatterns = [
+    path("", views.delivery, name="delivery"),
+    path("mark.svg", views.svg, name="delivery-svg"),
+    path("mark-<int:size>.png", views.png, name="delivery-png"),
+    path("plan.json", views.plan, name="delivery-plan"),
+]

@@ -1,0 +1,66 @@
+"""Delivery: the finished mark as files."""
+
+from typing import Final
+
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.utils.http import content_disposition_header
+from django.views.decorators.http import require_GET
+
+from kagami.exchange.artwork import Artwork, NothingToDraw, artwork
+from kagami.exchange.png import write_png
+from kagami.exchange.svg import write_svg
+from kagami.plan.document import to_json
+from web.bench.mirror import draw_mirror
+from web.marks.access import mark_of
+from web.marks.services.evaluation import evaluated
+
+PNG_SIZES: Final = (256, 512, 1024, 2048)
+
+
+@require_GET
+def delivery(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """What can be taken away."""
+    mark = mark_of(request.user, mark_id)
+    result = evaluated(mark.current.read())
+    context = {"mark": mark, "page": "delivery", "mirror": draw_mirror(result), "sizes": PNG_SIZES}
+    return render(request, "delivery/delivery.html", {**context, "plan": result.plan, "sound": result.sound})
+
+
+@require_GET
+def svg(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """The SVG file."""
+    art = _artwork(request, mark_id)
+    return _file(write_svg(art).encode(), "image/svg+xml", f"{art.title}.svg")
+
+
+@require_GET
+def png(request: HttpRequest, mark_id: int, size: int) -> HttpResponse:
+    """A PNG file, transparent round the ink."""
+    if size not in PNG_SIZES:
+        raise Http404("There is no such size.")
+    art = _artwork(request, mark_id)
+    return _file(write_png(art, size), "image/png", f"{art.title} {size}.png")
+
+
+@require_GET
+def plan(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """The plan file."""
+    found = mark_of(request.user, mark_id).current.read()
+    return _file(to_json(found).encode(), "application/json", f"{found.title}.json")
+
+
+def _artwork(request: HttpRequest, mark_id: int) -> Artwork:
+    found = mark_of(request.user, mark_id).current.read()
+    try:
+        return artwork(found, evaluated(found))
+    except NothingToDraw as error:
+        raise Http404(str(error)) from error
+
+
+def _file(content: bytes, kind: str, name: str) -> HttpResponse:
+    """A download; the browser never shows it in place, so that it cannot act on the site."""
+    response = HttpResponse(content, content_type=kind)
+    response["Content-Disposition"] = content_disposition_header(True, name.replace("/", "-"))
+    response["X-Content-Type-Options"] = "nosniff"
+    return response

@@ -1,0 +1,1 @@
+"""Brands, marks and their revisions: what is stored, and the rules of changing it."""

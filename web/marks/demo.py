@@ -1,0 +1,35 @@
+"""The demo studio: the harbour of Vennik, from the plans in examples/demo."""
+
+import pathlib
+from typing import Final
+
+from django.conf import settings
+from django.contrib.auth import get_user_model
+from django.contrib.auth.models import AbstractBaseUser
+
+from kagami.plan.document import from_json
+from web.marks.models import Brand
+from web.marks.services.shelving import make_brand, make_mark
+
+FOLDER: Final = pathlib.Path(settings.BASE_DIR) / "examples" / "demo"
+BRANDS: Final = {
+    "Vennik Light Trust": ["vennik-light-trust.json"],
+    "Tidehouse Museum": ["tidehouse-museum.json"],
+    "Oar & Anvil Boatyard": ["oar-and-anvil.json"],
+    "Saltpan Cooperative": ["saltpan-cooperative.json"],
+}
+NAME: Final = "harbour"
+
+
+def load_demo(password: str) -> AbstractBaseUser:
+    """The demo designer and brands; those that are there already stay as they are, only the password is set anew."""
+    user, _ = get_user_model().objects.get_or_create(username=NAME)
+    if not user.check_password(password):
+        user.set_password(password)
+        user.save()
+    if not Brand.objects.filter(owner=user).exists():
+        for name, files in BRANDS.items():
+            brand = make_brand(user, name)
+            for file in files:
+                make_mark(brand, from_json((FOLDER / file).read_bytes()), "taken from the demo")
+    return user

@@ -1,0 +1,60 @@
+"""Brand, Mark, Revision."""
+
+from django.conf import settings
+from django.db import models
+
+from kagami.plan import limits
+from kagami.plan.document import Plan, from_data
+
+
+class Brand(models.Model):
+    """Whom marks are built for."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="brands")
+    name = models.CharField(max_length=limits.NAME_LENGTH)
+    created = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["created", "id"]
+        constraints = [models.UniqueConstraint(fields=["owner", "name"], name="brand_named_once")]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Mark(models.Model):
+    """A mark; its plan is that of its current revision."""
+
+    brand = models.ForeignKey(Brand, on_delete=models.CASCADE, related_name="marks")
+    name = models.CharField(max_length=limits.NAME_LENGTH)
+    current = models.ForeignKey("Revision", null=True, on_delete=models.PROTECT, related_name="+")
+    created = models.DateTimeField(auto_now_add=True)
+    changed = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["created", "id"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Revision(models.Model):
+    """One state of a mark's plan. Undo goes to the parent, redo to the newest child; none is ever removed."""
+
+    mark = models.ForeignKey(Mark, on_delete=models.CASCADE, related_name="revisions")
+    number = models.PositiveIntegerField()
+    parent = models.ForeignKey("self", null=True, on_delete=models.PROTECT, related_name="children")
+    plan = models.JSONField()
+    words = models.CharField(max_length=200)
+    created = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [models.UniqueConstraint(fields=["mark", "number"], name="revision_numbered_once")]
+
+    def __str__(self) -> str:
+        return f"{self.number}: {self.words}"
+
+    def read(self) -> Plan:
+        """The plan as a document."""
+        return from_data(self.plan)

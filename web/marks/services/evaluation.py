@@ -1,0 +1,13 @@
+"""Evaluated plans, with one cache of drawings for the whole process."""
+
+from typing import Final
+
+from kagami.plan.document import Plan
+from kagami.plan.evaluate import Cache, Result, evaluate
+
+CACHE: Final = Cache()
+
+
+def evaluated(plan: Plan) -> Result:
+    """A plan, evaluated; what this process drew before is not drawn again."""
+    return evaluate(plan, CACHE)

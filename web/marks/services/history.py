@@ -1,0 +1,127 @@
+"""Change a mark, undo, redo. Each names the revision that it started from; nothing is lost silently."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from django.db import transaction
+from django.db.models import Max
+
+from kagami.plan.change import change
+from kagami.plan.document import Plan
+from web.marks.models import Mark, Revision
+from web.marks.services.evaluation import CACHE
+from web.marks.services.shelving import make_mark
+
+
+class StaleRevision(Exception):
+    """The mark has changed since the caller saw it."""
+
+    def __init__(self, seen: int, current: int) -> None:
+        super().__init__(
+            f"This mark was changed elsewhere: you saw change {seen}, it is now at change {current}. "
+            "Your change was not made."
+        )
+        self.seen = seen
+        self.current = current
+
+
+class NothingFurther(Exception):
+    """There is nothing (more) to undo or redo."""
+
+
+@dataclass(frozen=True)
+class Made:
+    """The mark after a change, its plan, and the step that the change was about."""
+
+    mark: Mark
+    plan: Plan
+    step: str | None = None
+
+
+@transaction.atomic
+def make_change(mark: Mark, base: int, kind: str, given: Mapping[str, Any]) -> Made:
+    """Change the mark's plan; a change that changes nothing makes no revision.
+
+    Raises:
+        StaleRevision: `base` is not the current revision.
+        PlanError: the change cannot be made.
+    """
+    mark = _locked(mark, base)
+    before = mark.current.read()
+    changed = change(before, kind, given, CACHE)
+    if changed.plan != before:
+        _advance(mark, changed.plan, changed.words)
+    return Made(mark, changed.plan, changed.step)
+
+
+@transaction.atomic
+def undo(mark: Mark, base: int) -> Made:
+    """Go back to the revision before.
+
+    Raises:
+        StaleRevision: `base` is not the current revision.
+        NothingFurther: this is the first one.
+    """
+    mark = _locked(mark, base)
+    if mark.current.parent_id is None:
+        raise NothingFurther("There is nothing to undo: this is the mark as it was begun.")
+    return _go_to(mark, mark.current.parent)
+
+
+@transaction.atomic
+def redo(mark: Mark, base: int) -> Made:
+    """Go on to the newest revision made from this one.
+
+    Raises:
+        StaleRevision: `base` is not the current revision.
+        NothingFurther: none was.
+    """
+    mark = _locked(mark, base)
+    following = mark.current.children.order_by("-number").first()
+    if following is None:
+        raise NothingFurther("There is nothing to redo.")
+    return _go_to(mark, following)
+
+
+@transaction.atomic
+def keep_as_new(mark: Mark, base: int, kind: str, given: Mapping[str, Any]) -> Mark:
+    """A change that came too late, made to the revision that it was meant for, as a new mark of the brand.
+
+    Raises:
+        Revision.DoesNotExist: there is no such revision.
+        PlanError: the change cannot be made.
+    """
+    plan = change(mark.revisions.get(number=base).read(), kind, given, CACHE).plan
+    title = f"{plan.title[:30]} (other)"
+    return make_mark(mark.brand, plan.model_copy(update={"title": title}), f"kept apart from change {base}")
+
+
+def can_redo(mark: Mark) -> bool:
+    """Whether a revision was made from the current one."""
+    return mark.current.children.exists()
+
+
+def _locked(mark: Mark, base: int) -> Mark:
+    """The mark, held against other changes until the transaction ends."""
+    held = Mark.objects.select_for_update(of=("self",)).select_related("current", "brand").get(pk=mark.pk)
+    if held.current.number != base:
+        raise StaleRevision(base, held.current.number)
+    return held
+
+
+def _advance(mark: Mark, plan: Plan, words: str) -> None:
+    last = mark.revisions.aggregate(last=Max("number"))["last"]
+    mark.current = Revision.objects.create(
+        mark=mark, number=last + 1, parent=mark.current, plan=plan.model_dump(mode="json"), words=words[:200]
+    )
+    mark.name = plan.title
+    mark.save()
+
+
+def _go_to(mark: Mark, revision: Revision) -> Made:
+    mark.current = revision
+    plan = revision.read()
+    mark.name = plan.title
+    mark.save()
+    return Made(mark, plan)

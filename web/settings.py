@@ -1,0 +1,112 @@
+"""Settings. All that differs between machines comes from the environment; see the README for production."""
+
+import os
+import pathlib
+
+BASE_DIR = pathlib.Path(__file__).resolve().parent.parent
+
+SECRET_KEY = os.environ["KAGAMI_SECRET_KEY"]
+DEBUG = os.environ.get("KAGAMI_DEBUG") == "1"
+ALLOWED_HOSTS = os.environ.get("KAGAMI_HOSTS", "127.0.0.1,localhost").split(",")
+CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS if host not in ("127.0.0.1", "localhost", "*")]
+BEHIND_HTTPS = os.environ.get("KAGAMI_HTTPS") == "1"
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.staticfiles",
+    "csp",
+    "web.marks",
+    "web.shelf",
+    "web.bench",
+    "web.delivery",
+]
+
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.auth.middleware.LoginRequiredMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+
+ROOT_URLCONF = "web.urls"
+WSGI_APPLICATION = "web.wsgi.application"
+
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [BASE_DIR / "web" / "templates"],
+        "APP_DIRS": True,
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "django.contrib.auth.context_processors.auth",
+            ],
+        },
+    }
+]
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.postgresql",
+        "HOST": os.environ.get("KAGAMI_DB_HOST", "127.0.0.1"),
+        "PORT": os.environ.get("KAGAMI_DB_PORT", "5432"),
+        "NAME": os.environ.get("KAGAMI_DB_NAME", "kagami"),
+        "USER": os.environ.get("KAGAMI_DB_USER", "kagami"),
+        "PASSWORD": os.environ.get("KAGAMI_DB_PASSWORD", ""),
+        "CONN_MAX_AGE": 60,
+        "CONN_HEALTH_CHECKS": True,
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+LOGIN_URL = "sign-in"
+LOGIN_REDIRECT_URL = "shelf"
+LOGOUT_REDIRECT_URL = "sign-in"
+
+LANGUAGE_CODE = "en-gb"
+TIME_ZONE = "UTC"
+USE_TZ = True
+
+STATIC_URL = "static/"
+STATIC_ROOT = pathlib.Path(os.environ.get("KAGAMI_STATIC_ROOT", BASE_DIR / ".kagami" / "static"))
+STATICFILES_DIRS = [BASE_DIR / "web" / "static"]
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "web.static_storage.ModuleStorage"},
+}
+
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": ["'none'"],
+        "script-src": ["'self'"],
+        "style-src": ["'self'"],
+        "font-src": ["'self'"],
+        "img-src": ["'self'"],
+        "connect-src": ["'self'"],
+        "form-action": ["'self'"],
+        "frame-ancestors": ["'none'"],
+        "base-uri": ["'none'"],
+    }
+}
+X_FRAME_OPTIONS = "DENY"
+SECURE_REFERRER_POLICY = "same-origin"
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE_SSL_REDIRECT = BEHIND_HTTPS
+SECURE_HSTS_SECONDS = 31_536_000 if BEHIND_HTTPS else 0
+if BEHIND_HTTPS:
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
+
+DATA_UPLOAD_MAX_MEMORY_SIZE = 700_000
+FILE_UPLOAD_MAX_MEMORY_SIZE = 700_000
+DATA_UPLOAD_MAX_NUMBER_FIELDS = 200

@@ -1,0 +1,17 @@
+"""Settings of the tests: the same, but for a quick password hash and plain static names."""
+
+import os
+
+os.environ.setdefault("KAGAMI_SECRET_KEY", "only-for-tests")
+
+from web.settings import *  # noqa: E402, F403
+
+# Playwright's synchronous interface runs an event loop in the test's thread, and the ORM refuses to work beside one.
+os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
+}
+TEST_RUNNER = "web.test_runner.KagamiRunner"

@@ -1,0 +1,1 @@
+"""The Shelf: brands and their marks."""

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class ShelfConfig(AppConfig):
+    name = "web.shelf"
+    label = "shelf"

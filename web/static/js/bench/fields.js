@@ -1,0 +1,51 @@
+// Values edited in place: what is typed goes to the server when the field is left or Enter is pressed.
+
+import { make } from "./changes.js";
+import { clearFault } from "./messages.js";
+
+const KINDS = {
+  module: (field) => ["set-module", { value: field.value }],
+  measure: (field) => ["set-measure", { name: field.dataset.name, value: field.value }],
+  "rename-measure": (field) => ["rename-measure", { name: field.dataset.name, new: field.value }],
+  rename: (field, step) => ["rename-step", { step, name: field.value }],
+};
+
+function isField(element) {
+  return element.matches(".value") && !element.closest("form");
+}
+
+function commit(field) {
+  const step = field.closest("[data-step]")?.dataset.step;
+  const [kind, given] = field.dataset.act
+    ? KINDS[field.dataset.act](field, step)
+    : ["set-field", { step, field: field.dataset.field, value: field.value }];
+  return make(kind, given, field);
+}
+
+export function watchFields(plan) {
+  plan.addEventListener("change", (event) => {
+    if (isField(event.target)) commit(event.target);
+  });
+  plan.addEventListener("input", (event) => {
+    if (!event.target.matches("input.value")) return;
+    event.target.size = Math.max(1, event.target.value.length);
+    clearFault(event.target);
+  });
+  plan.addEventListener("keydown", (event) => {
+    if (!isField(event.target) || !event.target.matches("input")) return;
+    if (event.key === "Enter" && event.target.value !== event.target.defaultValue) {
+      event.preventDefault();
+      commit(event.target).then(() => undefined);
+      event.target.defaultValue = event.target.value;
+    } else if (event.key === "Escape") {
+      event.target.value = event.target.defaultValue;
+      clearFault(event.target);
+    }
+  });
+  plan.addEventListener("submit", async (event) => {
+    if (event.target.dataset.form !== "measure") return;
+    event.preventDefault();
+    const form = event.target;
+    await make("add-measure", { name: form.elements.name.value, value: form.elements.value.value }, form.elements.name);
+  });
+}

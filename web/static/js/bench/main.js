@@ -1,0 +1,65 @@
+// The Bench: hands clicks and keys to the module that knows them. It computes nothing of the mark.
+
+import { lookAt, make, walk } from "./changes.js";
+import { openChooser, take, watchChooser } from "./chooser.js";
+import { watchFields } from "./fields.js";
+import { looking } from "./server.js";
+import { watchSheet } from "./sheet.js";
+import { closeSlip, watchSlip } from "./slip.js";
+import { watchStrip } from "./strip.js";
+
+const plan = document.getElementById("plan");
+const sheet = document.getElementById("sheet");
+
+function activate(step) {
+  const carve = document.querySelector(`[data-step="${CSS.escape(step)}"] .kept`) !== null;
+  const same = looking().step === step;
+  const view = carve && !same ? "regions" : looking().view === "regions" ? "both" : looking().view;
+  return lookAt({ step: same ? "" : step, view });
+}
+
+function openMeasure(button) {
+  const form = plan.querySelector(".measure-form");
+  form.hidden = false;
+  button.hidden = true;
+  form.elements.name.focus();
+}
+
+const ACTS = {
+  undo: () => walk("undo"),
+  redo: () => walk("redo"),
+  view: (button) => lookAt({ view: button.dataset.view }),
+  activate: (button, step) => activate(step),
+  every: (button) => lookAt({ every: button.dataset.every }),
+  needle: (button) => {
+    const last = Number(button.dataset.needle) === plan.querySelectorAll(".step").length;
+    return lookAt({ needle: last ? "" : button.dataset.needle });
+  },
+  guide: (button, step) => make("set-guide", { step, guide: button.dataset.guide === "1" }, null),
+  move: (button, step) => make("move-step", { step, position: Number(button.dataset.position) }, null),
+  remove: (button, step) => make("remove-step", { step }, null),
+  "remove-measure": (button) => make("remove-measure", { name: button.dataset.name }, null),
+  "open-measure": openMeasure,
+  "close-slip": closeSlip,
+  choose: openChooser,
+  take,
+};
+
+document.addEventListener("click", (event) => {
+  const button = event.target.closest("button[data-act]");
+  const act = button && ACTS[button.dataset.act];
+  if (act) act(button, button.closest("[data-step]")?.dataset.step);
+});
+
+document.addEventListener("keydown", (event) => {
+  if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z") return;
+  if (event.target.matches("input") && event.target.value !== event.target.defaultValue) return;
+  event.preventDefault();
+  walk(event.shiftKey ? "redo" : "undo");
+});
+
+watchFields(plan);
+watchSlip(plan);
+watchChooser(plan);
+watchSheet(sheet, plan);
+watchStrip();

@@ -1,0 +1,80 @@
+// Says what happened: quietly in the status line, at a field that is wrong, or in the banner.
+
+import { keepApart } from "./server.js";
+
+const banner = document.getElementById("banner");
+
+export function say(text) {
+  document.getElementById("said").textContent = text;
+}
+
+function button(text, action) {
+  const element = document.createElement("button");
+  element.type = "button";
+  element.className = "ink-button small";
+  element.textContent = text;
+  element.addEventListener("click", action);
+  return element;
+}
+
+export function clearBanner() {
+  banner.hidden = true;
+  banner.replaceChildren();
+}
+
+function showBanner(text, ...buttons) {
+  const words = document.createElement("p");
+  words.textContent = text;
+  banner.replaceChildren(words, ...buttons);
+  banner.hidden = false;
+}
+
+function showConflict(refusal, attempt) {
+  const newest = button("Show the newest", () => location.reload());
+  const apart = button("Keep mine as a new mark", async () => {
+    try {
+      const answer = await keepApart(attempt.body, attempt.from);
+      location.assign(answer.address);
+    } catch (error) {
+      showBanner(error.message, newest);
+    }
+  });
+  showBanner(refusal.message, newest, ...(attempt?.body?.kind ? [apart] : []));
+}
+
+export function clearFault(element) {
+  element.removeAttribute("aria-invalid");
+  const id = element.getAttribute("aria-describedby");
+  if (id) document.getElementById(id)?.remove();
+  element.removeAttribute("aria-describedby");
+}
+
+export function showFault(element, text) {
+  clearFault(element);
+  const fault = document.createElement("p");
+  fault.className = "fault";
+  fault.id = `fault-${Date.now()}`;
+  fault.setAttribute("role", "alert");
+  fault.textContent = text;
+  element.setAttribute("aria-invalid", "true");
+  element.setAttribute("aria-describedby", fault.id);
+  const sentence = element.closest(".sentence");
+  if (sentence) sentence.after(fault);
+  else (element.closest(".measures") || element).append(fault);
+}
+
+// A refusal that is about a field stands at the field; all others stand in the banner.
+export function refused(error, element, attempt) {
+  if (!(error instanceof Error) || error.status === undefined) throw error;
+  if (error.status === 409) return showConflict(error, attempt);
+  if (error.status === 422 && element) {
+    showFault(element, error.message);
+    const at = error.data.position;
+    if (typeof at === "number" && element.setSelectionRange) {
+      element.focus();
+      element.setSelectionRange(at, Math.max(at + 1, element.value.length));
+    }
+    return undefined;
+  }
+  return showBanner(error.message, button("Close", clearBanner));
+}

@@ -1,0 +1,40 @@
+// Puts the server's answer on the page, and keeps the focus and half-typed words where they were.
+
+import { look, setRevision } from "./server.js";
+
+const PARTS = ["progress", "plan", "sheet", "mirror"];
+
+function remembered() {
+  const element = document.activeElement;
+  const key = element?.dataset?.key;
+  if (!key) return null;
+  const typed = element.matches("input") && element.value !== element.defaultValue ? element.value : null;
+  return { key, typed, start: element.selectionStart, end: element.selectionEnd };
+}
+
+function restore(memory) {
+  if (!memory) return;
+  const element = document.querySelector(`[data-key="${CSS.escape(memory.key)}"]`);
+  if (!element) return;
+  element.focus({ preventScroll: true });
+  if (memory.typed !== null && element.matches("input")) element.value = memory.typed;
+  if (element.matches("input") && memory.start !== null && memory.start !== undefined) {
+    element.setSelectionRange(memory.start, memory.end);
+  }
+}
+
+export function show(answer) {
+  const memory = remembered();
+  const slip = document.querySelector("form.slip");
+  const scroll = document.getElementById("plan").scrollTop;
+  for (const part of PARTS) {
+    document.getElementById(part).innerHTML = answer.parts[part];
+  }
+  document.getElementById("plan").scrollTop = scroll;
+  if (slip && !slip.dataset.done) document.getElementById("slip-place").append(slip);
+  setRevision(answer.revision);
+  document.getElementById("mark-name").textContent = answer.title;
+  look(answer.state);
+  restore(memory);
+  document.dispatchEvent(new CustomEvent("bench:shown", { detail: answer }));
+}

@@ -1,0 +1,63 @@
+// The slip: a new step's sentence, completed in the plan at the needle.
+
+import { make } from "./changes.js";
+import { refused } from "./messages.js";
+import * as server from "./server.js";
+
+export function currentSlip() {
+  return document.querySelector("form.slip");
+}
+
+export function closeSlip() {
+  currentSlip()?.remove();
+  document.dispatchEvent(new CustomEvent("bench:slip-closed"));
+}
+
+export async function openSlip(kind, figure) {
+  closeSlip();
+  try {
+    const text = await server.html(`slip/${kind}/`, figure ? { figure } : {});
+    const place = document.getElementById("slip-place");
+    place.innerHTML = text;
+    const slip = currentSlip();
+    slip.scrollIntoView({ block: "nearest" });
+    (slip.querySelector("input.value:not(.own), .slot") || slip.querySelector("input")).focus();
+    document.dispatchEvent(new CustomEvent("bench:slip-opened", { detail: { kind } }));
+  } catch (error) {
+    refused(error, null, null);
+  }
+}
+
+function fieldsOf(slip) {
+  const fields = {};
+  for (const element of slip.querySelectorAll("input.value, select.value")) fields[element.name] = element.value;
+  for (const slot of slip.querySelectorAll(".slot")) {
+    const many = slot.dataset.many === "1";
+    fields[slot.dataset.field] = many ? slot.dataset.value.split(" ").filter(Boolean) : slot.dataset.value;
+  }
+  return fields;
+}
+
+async function submit(slip) {
+  const given = { step_kind: slip.dataset.kind, fields: fieldsOf(slip) };
+  const { needle } = server.looking();
+  if (needle) given.position = Number(needle);
+  slip.dataset.done = "1";
+  const made = await make("add-step", given, slip.querySelector("input.value:not(.own)") || slip.querySelector(".slot"));
+  if (!made) {
+    delete slip.dataset.done;
+    return;
+  }
+  closeSlip();
+}
+
+export function watchSlip(plan) {
+  plan.addEventListener("submit", (event) => {
+    if (!event.target.matches("form.slip")) return;
+    event.preventDefault();
+    submit(event.target);
+  });
+  plan.addEventListener("keydown", (event) => {
+    if (event.key === "Escape" && event.target.closest("form.slip") && !document.querySelector(".chooser")) closeSlip();
+  });
+}

@@ -1,0 +1,9 @@
+"""Static files under hashed names, the imports between JavaScript modules included."""
+
+from whitenoise.storage import CompressedManifestStaticFilesStorage
+
+
+class ModuleStorage(CompressedManifestStaticFilesStorage):
+    """WhiteNoise's storage; relative imports of modules are rewritten to hashed names too."""
+
+    support_js_module_import_aggregation = True

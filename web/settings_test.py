@@ -4,7 +4,7 @@ import os
 
 os.environ.setdefault("KAGAMI_SECRET_KEY", "only-for-tests")
 
-from web.settings import *  # noqa: E402, F403
+from web.settings import *  # noqa: F403
 
 # Playwright's synchronous interface runs an event loop in the test's thread, and the ORM refuses to work beside one.
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"

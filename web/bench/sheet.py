@@ -6,7 +6,7 @@ from typing import Final
 
 from kagami.exchange.face_paths import face_paths
 from kagami.exchange.svg import Frame, path_data
-from kagami.geometry.measure.size import Box, box
+from kagami.geometry.measure.size import Box, area, box
 from kagami.geometry.outline import Shape
 from kagami.plan.document import Plan
 from kagami.plan.evaluate import Result
@@ -18,7 +18,7 @@ from web.bench.hues import hues_of
 from web.bench.state import Looking
 
 SCALE: Final = 10.0
-DECIMALS: Final = 2
+DECIMALS: Final = 3
 MARGIN: Final = 0.04
 
 
@@ -116,17 +116,18 @@ def _regions(plan: Plan, result: Result, carve: Carve, every: int, frame: Frame)
     for label in orbits[1:]:
         size[label] = size.get(label, 0) + 1
     names = plan.names()
+    sizes = {step: area(outcome.figure.copies[0]) for step, outcome in result.outcomes.items() if outcome.figure}
     paths = face_paths(regions.arrangement, frame)
     for face in range(1, len(paths)):
         kept = bool(detail.kept[face])
         count = size[orbits[face]]
         verb = "drop" if kept else "keep"
-        says = f"{verb} {count} region{'s' if count > 1 else ''}: {_inside(regions, face, names)}"
+        says = f"{verb} {count} region{'s' if count > 1 else ''}: {_inside(regions, face, names, sizes)}"
         yield Region(face, orbits[face], kept, paths[face], says)
 
 
-def _inside(regions: Regions, face: int, names: dict[str, str]) -> str:
-    """Which figures hold a region, in words."""
-    cover = [owner.partition("#")[0] for owner in regions.names[face].cover]
-    inside = [names.get(identifier, identifier) for identifier in dict.fromkeys(cover)]
-    return "in " + ", ".join(inside) if inside else "between the figures"
+def _inside(regions: Regions, face: int, names: dict[str, str], sizes: dict[str, float]) -> str:
+    """Where a region lies, in words: in the two smallest of the figures that hold it."""
+    cover = {owner.partition("#")[0] for owner in regions.names[face].cover}
+    inside = [names.get(identifier, identifier) for identifier in sorted(cover, key=lambda one: sizes.get(one, 0.0))]
+    return "in " + " and ".join(inside[:2]) if inside else "between the figures"

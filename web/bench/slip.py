@@ -8,7 +8,7 @@ from kagami.plan.document import Plan
 from kagami.plan.evaluate import Result
 from kagami.plan.fields import FieldKind
 from kagami.plan.sentences import Own, Words, sentence_parts
-from kagami.plan.steps import KINDS, Carve, Chapter, Step, Turn
+from kagami.plan.steps import IN_ORDER_OF_WORK, KINDS, Carve, Chapter, Step, Turn, kind_of
 from web.bench.hues import hues_of
 from web.bench.panel import Token, slot_token
 
@@ -35,7 +35,7 @@ class Slip:
 def verbs() -> tuple[tuple[str, tuple[Verb, ...]], ...]:
     """The verbs by chapter, in the order of work."""
     return tuple(
-        (chapter.value, tuple(Verb(kind, cls.title) for kind, cls in KINDS.items() if cls.chapter is chapter))
+        (chapter.value, tuple(Verb(kind_of(cls), cls.title) for cls in IN_ORDER_OF_WORK if cls.chapter is chapter))
         for chapter in CHAPTERS
     )
 

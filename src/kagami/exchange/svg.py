@@ -5,18 +5,21 @@ Source of the path syntax: Scalable Vector Graphics (SVG) 1.1 (Second Edition), 
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+import math
 from dataclasses import dataclass
 from typing import Final
 from xml.sax.saxutils import escape, quoteattr
 
 from kagami.exchange.artwork import Artwork
-from kagami.geometry.curves import Arc, Curve
+from kagami.geometry.curves import Arc
 from kagami.geometry.measure.size import Box
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
+from kagami.geometry.tolerance import SAME
 
-HALF_TURN: Final = 3.141592653589793
+HALF_TURN: Final = math.pi
+NEAR_HALF_TURN: Final = 0.02
+"""Arcs this near to half a turn (radians) are split: beyond it, a centre shifts by a hundred roundings at most."""
 DECIMALS: Final = 6
 
 
@@ -55,40 +58,46 @@ def path_data(shape: Shape, frame: Frame) -> str:
 
 
 def _outline_data(outline: Outline, frame: Frame) -> str:
-    if not outline.curves:
+    curves = outline.curves
+    if not curves:
         return ""
-    curves = list(_writable(outline.curves))
     last = len(curves) - 1
     words = [f"M{frame.place(curves[0].start)}"]
     for index, curve in enumerate(curves):
         # Each curve ends where the next one starts, so that rounding opens no gap; Z draws a last straight line.
-        end = curves[0].start if outline.closed and index == last else None
-        target = end or (curves[index + 1].start if index < last else curve.end)
+        following = curves[(index + 1) % len(curves)].start
+        target = frame.place(curve.end if index == last and not outline.closed else following)
         if isinstance(curve, Arc):
-            words.append(_arc_data(curve, target, frame))
-        elif end is None:
-            words.append(f"L{frame.place(target)}")
-    if outline.closed:
-        words.append("Z")
-    return "".join(words)
+            words.append(arc_data(curve, target, frame))
+        elif index < last or not outline.closed:
+            words.append(f"L{target}")
+    return "".join(words) + ("Z" if outline.closed else "")
 
 
-def _writable(curves: Iterable[Curve]) -> Iterable[Curve]:
-    """Whole circles as two halves, since one arc command cannot end where it starts."""
-    for curve in curves:
-        if isinstance(curve, Arc) and curve.is_whole:
-            half = curve.sweep / 2
-            yield Arc(curve.centre, curve.radius, curve.start_angle, half)
-            yield Arc(curve.centre, curve.radius, curve.start_angle + half, half)
-        else:
-            yield curve
+def arc_data(arc: Arc, target: str, frame: Frame) -> str:
+    """The command(s) that draw an arc to a place that is written already.
 
-
-def _arc_data(arc: Arc, target: Point, frame: Frame) -> str:
+    A reader finds the centre from both ends and the radius, which for nearly half a turn hangs on their last digits.
+    So a whole circle is written as three quarters and one (two nodes, at extremes when it starts at one); half a turn
+    with its radius rounded down, which makes readers take half the distance of the ends (SVG 1.1, F.6.6); and an arc
+    between, within `NEAR_HALF_TURN` of a half, as two.
+    """
+    off_half = abs(arc.sweep) - HALF_TURN
+    if arc.is_whole:
+        return _split(arc, 0.75, target, frame)
+    if SAME < abs(off_half) < NEAR_HALF_TURN:
+        return _split(arc, 0.5, target, frame)
     radius = frame.length(arc.radius)
-    large = 1 if abs(arc.sweep) > HALF_TURN else 0
+    if abs(off_half) <= SAME:
+        radius = frame.number(max(arc.radius * frame.scale - 2 * 10.0**-frame.decimals, 0.0))
     sweep = 0 if arc.sweep > 0 else 1  # y points down in SVG
-    return f"A{radius} {radius} 0 {large} {sweep} {frame.place(target)}"
+    return f"A{radius} {radius} 0 {1 if off_half > 0 else 0} {sweep} {target}"
+
+
+def _split(arc: Arc, share: float, target: str, frame: Frame) -> str:
+    first = Arc(arc.centre, arc.radius, arc.start_angle, arc.sweep * share)
+    second = Arc(arc.centre, arc.radius, first.start_angle + first.sweep, arc.sweep - first.sweep)
+    return arc_data(first, frame.place(second.start), frame) + arc_data(second, target, frame)
 
 
 def write_svg(art: Artwork, margin: float = 0.0, ground: str | None = None) -> str:

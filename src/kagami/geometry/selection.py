@@ -68,6 +68,11 @@ def _joined(arrangement: Arrangement, loop: list[int]) -> Outline:
     while len(curves) > 1 and (joined := join(curves[-1], curves[0])) is not None:
         curves[0] = joined
         del curves[-1]
+    only = curves[0]
+    if len(curves) == 1 and isinstance(only, Arc) and only.is_whole:
+        curves = [
+            Arc(only.centre, only.radius, 0.0, only.sweep)
+        ]  # a whole circle begins on its right, wherever it was cut
     return Outline(tuple(curve for curve in curves if curve.length > COINCIDENT))
 
 

@@ -32,8 +32,8 @@ class Changed:
 def change(plan: Plan, kind: str, given: Mapping[str, Any], cache: Cache | None = None) -> Changed:
     """Make a change.
 
-    `kind` is a key of `CHANGES`, `given` holds its arguments as plain values; drawings are looked up in `cache`. A value that cannot be computed is not
-    refused here: the step then holds the error, and the plan stays as typed.
+    `kind` is a key of `CHANGES`, `given` holds its arguments as plain values; drawings are looked up in `cache`. A
+    value that cannot be computed is not refused here: the step then holds the error, and the plan stays as typed.
 
     Raises:
         PlanError: the change cannot be made; nothing was changed.

@@ -64,7 +64,7 @@ class Plan(BaseModel):
     kagami: Literal[1] = SCHEMA
     title: Name = "Untitled"
     module: Module = Module()
-    sheet: Annotated[float, Field(ge=2, le=1000, allow_inf_nan=False)] = 24.0
+    sheet: Annotated[float, Field(ge=2, le=1000, allow_inf_nan=False)] = 20.0
     measures: Annotated[tuple[Measure, ...], Field(max_length=limits.MEASURES)] = ()
     steps: Annotated[tuple[AnyStep, ...], Field(max_length=limits.STEPS)] = ()
 

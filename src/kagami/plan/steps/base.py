@@ -207,3 +207,8 @@ def register(kind: str) -> Callable[[type[Step]], type[Step]]:
         return cls
 
     return enter
+
+
+def kind_of(cls: type[Step]) -> str:
+    """The word of a kind."""
+    return next(kind for kind, entry in KINDS.items() if entry is cls)

@@ -46,9 +46,16 @@ const ACTS = {
 };
 
 document.addEventListener("click", (event) => {
-  const button = event.target.closest("button[data-act]");
+  const button = event.target.closest("button[data-act], [role=button][data-act]");
   const act = button && ACTS[button.dataset.act];
   if (act) act(button, button.closest("[data-step]")?.dataset.step);
+});
+
+// What is set as words and works as a button, so that it can wrap with the sentence.
+document.addEventListener("keydown", (event) => {
+  if (!event.target.matches("span[role=button]") || !["Enter", " "].includes(event.key)) return;
+  event.preventDefault();
+  event.target.click();
 });
 
 document.addEventListener("keydown", (event) => {

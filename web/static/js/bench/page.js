@@ -25,6 +25,7 @@ function restore(memory) {
 
 export function show(answer) {
   const memory = remembered();
+  const before = document.querySelector(".step.active")?.dataset.step;
   const slip = document.querySelector("form.slip");
   const scroll = document.getElementById("plan").scrollTop;
   for (const part of PARTS) {
@@ -36,5 +37,7 @@ export function show(answer) {
   document.getElementById("mark-name").textContent = answer.title;
   look(answer.state);
   restore(memory);
+  const active = document.querySelector(".step.active");
+  if (active && active.dataset.step !== before) active.scrollIntoView({ block: "nearest" });
   document.dispatchEvent(new CustomEvent("bench:shown", { detail: answer }));
 }

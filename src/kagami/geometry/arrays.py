@@ -21,6 +21,16 @@ def frozen(array: npt.NDArray[Any]) -> npt.NDArray[Any]:
     return array
 
 
+def run_starts(*columns: npt.NDArray[Any]) -> Bools:
+    """Where a run of equal values begins, in any of the columns (of one length, which may be 0)."""
+    first = np.ones(len(columns[0]), dtype=np.bool_)
+    if len(first):
+        first[1:] = False
+    for column in columns:
+        first[1:] |= column[1:] != column[:-1]
+    return first
+
+
 def expand_ranges(start: Ints, count: Ints) -> tuple[Ints, Ints]:
     """All integers of the ranges [start, start + count), and for each the row of its range."""
     total = int(count.sum())

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kagami.geometry.arrays import Bools, Floats, Ints, clustered, linked, mean_by
+from kagami.geometry.arrays import Bools, Floats, Ints, clustered, linked, mean_by, run_starts
 from kagami.geometry.crossings import Crossings, find
 from kagami.geometry.table import CurveTable
 from kagami.geometry.tolerance import COINCIDENT, LENGTH
@@ -65,8 +65,8 @@ def _stretches(table: CurveTable, curve: Ints, t: Floats, vertex: Ints) -> tuple
     """Stretches of curves between neighbouring stops: curve, t0, t1, tail, head. Empty ones are left out."""
     order = np.argsort(curve * 2.0 + t)  # one key: by curve, then by parameter
     curve, t, vertex = curve[order], t[order], vertex[order]
-    last = np.append(curve[1:] != curve[:-1], True) if len(curve) else np.zeros(0, bool)
-    first = np.roll(last, 1)
+    first = run_starts(curve)
+    last = np.roll(first, -1)
     starts = np.flatnonzero(first)
     following = np.arange(1, len(curve) + 1)
     whole = table.whole()[curve]

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from kagami.geometry.arrangement.split import Edges
-from kagami.geometry.arrays import Bools, Floats, Ints, cycles_of, linked, sums_by
+from kagami.geometry.arrays import Bools, Floats, Ints, cycles_of, linked, run_starts, sums_by
 from kagami.geometry.table import CurveTable
 from kagami.geometry.tolerance import TIE_ANGLE
 
@@ -43,7 +43,7 @@ def trace(table: CurveTable, edges: Edges) -> Cycles:
     following = np.empty(2 * n, dtype=np.intp)
     # Arriving by h, the face on the left goes on with the neighbour clockwise of h's twin.
     before = np.arange(2 * n) - 1
-    starts = np.flatnonzero(np.append(True, np.diff(tail[order]) != 0)) if n else np.zeros(0, np.intp)
+    starts = np.flatnonzero(run_starts(tail[order]))
     before[starts] = np.append(starts[1:], 2 * n)[: len(starts)] - 1
     following[twins(order, n)] = order[before]
     cycle, count = cycles_of(following)
@@ -98,11 +98,11 @@ def _sorted_round_vertices(table: CurveTable, edges: Edges, tail: Ints) -> Ints:
 
 def _gaps(vertex: Ints, angle: Floats) -> tuple[Floats, Ints]:
     """Cyclic angle from each half-edge to the next one round its vertex, and the index where its vertex starts."""
-    first = np.append(True, vertex[1:] != vertex[:-1])
+    first = run_starts(vertex)
     starts = np.flatnonzero(first)
     start_of = starts[np.cumsum(first) - 1]
     following = np.arange(1, len(vertex) + 1)
-    last = np.append(first[1:], True)
+    last = np.roll(first, -1)
     following[last] = start_of[last]
     gap = angle[following] - angle
     gap[last] += TURN
@@ -112,7 +112,7 @@ def _gaps(vertex: Ints, angle: Floats) -> tuple[Floats, Ints]:
 def _cut_at_wide_gap(angle: Floats, order: Ints, gap: Floats, start_of: Ints) -> Floats:
     """Angles measured from the half-edge after the widest gap of each vertex, in [0, 2π)."""
     by_width = np.lexsort((gap, start_of))
-    is_last = np.append(start_of[by_width][1:] != start_of[by_width][:-1], True)
+    is_last = np.roll(run_starts(start_of[by_width]), -1)
     widest = by_width[is_last]  # position of the widest gap of each vertex
     after = angle[order[widest]] + gap[widest]
     base = np.empty(len(order))
@@ -137,7 +137,7 @@ def _chord_turns(table: CurveTable, edges: Edges, members: Ints, group: Ints) ->
 def outer_cycles(cycles: Cycles) -> Bools:
     """Which cycle of each component is seen from outside: the one of least signed area."""
     order = np.lexsort((cycles.area, cycles.component))
-    first = np.append(True, np.diff(cycles.component[order]) != 0)
+    first = run_starts(cycles.component[order])
     outer = np.zeros(len(cycles.area), bool)
     outer[order[first]] = True
     return outer

@@ -37,6 +37,7 @@ class Mirror:
 
     picture: Picture
     readings: tuple[Reading, ...]
+    sound: bool
     sizes: tuple[int, ...] = SIZES
 
 
@@ -68,7 +69,7 @@ def draw_mirror(result: Result) -> Mirror:
         module = result.plan.module
         width, height = (number_text(value * module.size) for value in (found.box.width, found.box.height))
         rows.append(Reading("Size", f"{width} × {height} {module.unit}"))
-    return Mirror(picture_of(result), tuple(rows))
+    return Mirror(picture_of(result), tuple(rows), result.sound)
 
 
 def symmetry_text(symmetry: Symmetry | None) -> str:

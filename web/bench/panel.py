@@ -1,7 +1,7 @@
 """The plan as prose: measures, and steps as sentences with their glyphs, values, faults and tools."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Final
 
 from django.utils.safestring import SafeString
@@ -11,6 +11,7 @@ from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluate import Outcome, Result
 from kagami.plan.fields import VALUES, FieldKind
+from kagami.plan.measures import evaluate_expression
 from kagami.plan.messages import explain, number_text
 from kagami.plan.sentences import Own, Slot, Words, sentence_parts, slot_text
 from kagami.plan.steps import Chapter, Step
@@ -170,14 +171,26 @@ def ordinal(number: int) -> str:
 def _tokens(
     step: Step, outcome: Outcome, result: Result, names: dict[str, str], hues: dict[str, str]
 ) -> Iterable[Token]:
+    found: list[Token] = []
     for part in sentence_parts(type(step)):
         if isinstance(part, Words):
-            yield Token("words", part.text)
+            add_words(found, part.text)
         elif isinstance(part, Own):
-            filled = hues[step.id] == PIECE
-            yield Token("own", step.name, "name", f"name of step {step.name}", hues[step.id], glyph(outcome, filled))
+            sign = glyph(outcome, hues[step.id] == PIECE)
+            found.append(Token("own", step.name, "name", f"name of step {step.name}", hues[step.id], sign))
         else:
-            yield slot_token(step, part, result, names, hues, outcome.error)
+            found.append(slot_token(step, part, result, names, hues, outcome.error))
+    return found
+
+
+def add_words(tokens: list[Token], text: str) -> None:
+    """Add fixed words; signs right behind a field (“.”, “°,”) are set with it, so that no line begins with them."""
+    close = len(text) if " " not in text else text.index(" ")
+    if tokens and close:
+        tokens[-1] = replace(tokens[-1], tail=text[:close])
+        text = text[close:]
+    if text:
+        tokens.append(Token("words", text))
 
 
 def slot_token(
@@ -225,8 +238,6 @@ def anchor_sign(reference: str, result: Result, hues: dict[str, str]) -> tuple[S
 
 def _hint(kind: FieldKind, text: str, result: Result) -> str:
     """What a length that is not a plain number comes to."""
-    from kagami.plan.measures import evaluate_expression
-
     if kind is not FieldKind.LENGTH:
         return ""
     try:

@@ -10,7 +10,7 @@ from kagami.plan.fields import FieldKind
 from kagami.plan.sentences import Own, Words, sentence_parts
 from kagami.plan.steps import IN_ORDER_OF_WORK, KINDS, Carve, Chapter, Step, Turn, kind_of
 from web.bench.hues import hues_of
-from web.bench.panel import Token, slot_token
+from web.bench.panel import Token, add_words, slot_token
 
 CHAPTERS: Final = tuple(Chapter)
 
@@ -48,7 +48,7 @@ def draw_slip(plan: Plan, result: Result, kind: str, position: int, asked: str =
     tokens: list[Token] = []
     for part in sentence_parts(cls):
         if isinstance(part, Words):
-            tokens.append(Token("words", part.text))
+            add_words(tokens, part.text)
         elif isinstance(part, Own):
             tokens.append(Token("own", step.name, "name", "name"))
         elif part.kind is FieldKind.PICKS:

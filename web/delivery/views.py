@@ -23,7 +23,9 @@ def delivery(request: HttpRequest, mark_id: int) -> HttpResponse:
     """What can be taken away."""
     mark = mark_of(request.user, mark_id)
     result = evaluated(mark.current.read())
-    context = {"mark": mark, "page": "delivery", "mirror": draw_mirror(result), "sizes": PNG_SIZES}
+    mirror = draw_mirror(result)
+    size = next((reading.value for reading in mirror.readings if reading.name == "Size"), "")
+    context = {"mark": mark, "page": "delivery", "mirror": mirror, "sizes": PNG_SIZES, "size": size}
     return render(request, "delivery/delivery.html", {**context, "plan": result.plan, "sound": result.sound})
 
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from web.bench.mirror import Picture, picture_of
 from web.marks.access import brand_of
@@ -43,14 +43,16 @@ def new_brand(request: HttpRequest) -> HttpResponse:
     return redirect("new-mark", brand.id)
 
 
+@require_http_methods(["GET", "POST"])
 def new_mark(request: HttpRequest, brand_id: int) -> HttpResponse:
     """Make a mark of a brand."""
     brand = brand_of(request.user, brand_id)
-    form = MarkForm(request.POST or None, request.FILES or None)
-    if request.method == "POST" and form.is_valid():
+    if request.method != "POST":
+        return render(request, "shelf/new_mark.html", {"brand": brand, "form": MarkForm()})
+    form = MarkForm(request.POST, request.FILES)
+    if form.is_valid():
         return redirect("bench", make_mark(brand, form.cleaned_data["plan"]).id)
-    status = 422 if request.method == "POST" else 200
-    return render(request, "shelf/new_mark.html", {"brand": brand, "form": form}, status=status)
+    return render(request, "shelf/new_mark.html", {"brand": brand, "form": form}, status=422)
 
 
 def _shelf(request: HttpRequest, form: BrandForm, status: int = 200) -> HttpResponse:

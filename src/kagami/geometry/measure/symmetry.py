@@ -72,12 +72,17 @@ def _features(shape: Shape, centre: Point) -> Floats:
 
 
 def _rings(features: Floats) -> Ints:
-    """Label features by distance from the centre and kind."""
-    ring = np.column_stack([np.hypot(features[:, 0], features[:, 1]), features[:, 2]])
-    order = np.lexsort((ring[:, 0], ring[:, 1]))
-    steps = (np.abs(np.diff(ring[order], axis=0)) > SAME).any(axis=1)
-    labels = np.empty(len(ring), dtype=np.intp)
-    labels[order] = np.concatenate([[0], np.cumsum(steps)])
+    """Label features by kind and distance from the centre, each alike within SAME."""
+    kind = _alike(features[:, 2])
+    distance = _alike(np.hypot(features[:, 0], features[:, 1]))
+    return np.unique(np.column_stack([kind, distance]), axis=0, return_inverse=True)[1].ravel()
+
+
+def _alike(values: Floats) -> Ints:
+    """Label values so that neighbours in their order within SAME of each other share one."""
+    order = np.argsort(values)
+    labels = np.empty(len(values), dtype=np.intp)
+    labels[order] = np.concatenate([[0], np.cumsum(np.diff(values[order]) > SAME)])
     return labels
 
 

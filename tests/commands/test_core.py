@@ -1,0 +1,68 @@
+"""The core from the command line."""
+
+from __future__ import annotations
+
+import contextlib
+import io
+import json
+import pathlib
+import tempfile
+from unittest import TestCase
+
+from kagami.__main__ import main
+from kagami.plan.document import to_json
+from tests.exchange.svg_reader import paths_of
+from tests.plan.marks import Builder, beams
+
+
+class Commands(TestCase):
+    def setUp(self) -> None:
+        self.folder = pathlib.Path(self.enterContext(tempfile.TemporaryDirectory()))
+        self.plan = self.folder / "mark.json"
+        self.plan.write_text(to_json(beams().plan))
+
+    def run_command(self, *words: str | pathlib.Path) -> tuple[int, str, str]:
+        out, err = io.StringIO(), io.StringIO()
+        with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
+            status = main([str(word) for word in words])
+        return status, out.getvalue(), err.getvalue()
+
+    def test_draw_writes_svg_png_and_readings(self) -> None:
+        svg, png, readings = (self.folder / name for name in ("out.svg", "out.png", "readings.json"))
+        self.assertEqual(self.run_command("draw", self.plan, "-o", svg, "--readings", readings)[0], 0)
+        self.assertEqual(len(paths_of(svg.read_text())), 1)
+        self.assertEqual(json.loads(readings.read_text())["symmetry"]["order"], 12)
+        self.assertEqual(self.run_command("draw", self.plan, "-o", png, "--size", "99")[0], 0)
+        self.assertEqual(png.read_bytes()[:4], b"\x89PNG")
+
+    def test_check_prints_each_sentence_with_its_state(self) -> None:
+        status, out, _ = self.run_command("check", self.plan)
+        self.assertEqual(status, 0)
+        self.assertIn("Turn beam round O, 12 copies: beams.", out)
+        self.assertEqual(len(out.splitlines()), 6)
+
+    def test_faults_are_named_and_the_status_tells(self) -> None:
+        mark = beams()
+        mark.do("set-field", step="lens", field="radius", value="reach")
+        self.plan.write_text(to_json(mark.plan))
+        status, out, err = self.run_command("check", self.plan)
+        self.assertEqual(status, 1)
+        self.assertIn("lens: radius: There is no measure “reach”", err)
+        self.assertIn("failed", out)
+
+    def test_files_that_cannot_be_used_are_said_plainly(self) -> None:
+        empty = self.folder / "empty.json"
+        empty.write_text(to_json(Builder("Blank").plan))
+        broken = self.folder / "broken.json"
+        broken.write_text("{")
+        for words, text in (
+            (("draw", self.plan, "-o", self.folder / "out.gif"), "must end in .svg or .png"),
+            (("draw", self.folder / "none.json", "-o", self.folder / "o.svg"), "No such file"),
+            (("draw", empty, "-o", self.folder / "o.svg"), "has no ink yet"),
+            (("check", broken), "not readable as JSON"),
+            (("draw", self.plan, "-o", self.folder / "o.png", "--size", "0"), "from 1 to 4096"),
+        ):
+            status, _, err = self.run_command(*words)
+            with self.subTest(text):
+                self.assertEqual(status, 1)
+                self.assertIn(text, err)

@@ -1,0 +1,92 @@
+"""Read written SVG by the standard's own rules, independently of the writer.
+
+Source: SVG 1.1 (Second Edition), W3C 2011: 8.3 (path data) and F.6.5, F.6.6 (arc from end points to centre).
+"""
+
+from __future__ import annotations
+
+import math
+import re
+import xml.etree.ElementTree as ET
+
+import numpy as np
+import shapely
+
+SVG = "{http://www.w3.org/2000/svg}"
+_TOKEN = re.compile(r"([A-Za-z])|(-?\d*\.?\d+(?:e-?\d+)?)")
+_ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "A": 7, "Z": 0}
+
+
+def paths_of(svg: str) -> list[ET.Element]:
+    """All path elements."""
+    return list(ET.fromstring(svg).iter(f"{SVG}path"))
+
+
+def commands(data: str) -> list[tuple[str, tuple[float, ...]]]:
+    """Commands with their numbers."""
+    tokens = [match.group(0) for match in _TOKEN.finditer(data)]
+    found, index = [], 0
+    while index < len(tokens):
+        letter = tokens[index]
+        count = _ARGUMENTS[letter]
+        found.append((letter, tuple(float(value) for value in tokens[index + 1 : index + 1 + count])))
+        index += 1 + count
+    return found
+
+
+def area_of(data: str) -> float:
+    """Signed area of path data (y down, so a hole has the other sign): exact for lines and arcs, by Green's theorem."""
+    total, here, start = 0.0, (0.0, 0.0), (0.0, 0.0)
+    for letter, values in commands(data):
+        if letter == "M":
+            here = start = (values[0], values[1])
+            continue
+        there = start if letter == "Z" else (values[-2], values[-1])
+        total += (here[0] * there[1] - there[0] * here[1]) / 2
+        if letter == "A":
+            radius, _, sweep = centre_of(here, values)
+            total += radius**2 * (sweep - math.sin(sweep)) / 2
+        here = there
+    return total
+
+
+def centre_of(here: tuple[float, float], values: tuple[float, ...]) -> tuple[float, tuple[float, float], float]:
+    """Radius, centre and sweep (positive in the direction of growing angles, y down) of a circular arc command."""
+    radius, _, _, large, positive, x, y = values
+    dx, dy = (here[0] - x) / 2, (here[1] - y) / 2
+    half = math.hypot(dx, dy)
+    radius = max(radius, half)  # F.6.6: too small a radius is scaled up
+    away = math.sqrt(max(radius**2 - half**2, 0.0)) / half
+    sign = -1 if large == positive else 1
+    centre = ((here[0] + x) / 2 + sign * away * dy, (here[1] + y) / 2 - sign * away * dx)
+    first = math.atan2(here[1] - centre[1], here[0] - centre[0])
+    last = math.atan2(y - centre[1], x - centre[0])
+    sweep = last - first
+    if positive and sweep < 0:
+        sweep += math.tau
+    if not positive and sweep > 0:
+        sweep -= math.tau
+    return radius, centre, sweep
+
+
+def polygon_of(data: str, step: float = 0.01) -> shapely.Geometry:
+    """Path data as a polygon, arcs cut into chords of `step` radians."""
+    rings: list[list[tuple[float, float]]] = []
+    here = (0.0, 0.0)
+    for letter, values in commands(data):
+        if letter == "M":
+            here = (values[0], values[1])
+            rings.append([here])
+        elif letter == "L":
+            here = (values[0], values[1])
+            rings[-1].append(here)
+        elif letter == "A":
+            radius, centre, sweep = centre_of(here, values)
+            first = math.atan2(here[1] - centre[1], here[0] - centre[0])
+            for angle in (first + sweep * np.linspace(0, 1, max(2, math.ceil(abs(sweep) / step)))[1:]).tolist():
+                rings[-1].append((centre[0] + radius * math.cos(angle), centre[1] + radius * math.sin(angle)))
+            here = values[5], values[6]
+    whole = shapely.Polygon()
+    for ring in rings:
+        whole = whole.symmetric_difference(shapely.Polygon(ring))
+    return whole

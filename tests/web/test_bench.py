@@ -1,0 +1,74 @@
+"""The Bench's parts as the server draws them."""
+
+from __future__ import annotations
+
+import re
+
+from django.urls import reverse
+
+from tests.web.studio import StudioCase
+from web.bench.slip import verbs
+
+
+class Parts(StudioCase):
+    def state(self, mark, **query: str) -> dict:
+        return self.client.get(reverse("bench-state", args=[mark.id]), query).json()
+
+    def test_the_regions_view_offers_every_region_with_its_orbit(self) -> None:
+        sheet = self.state(self.mark(), step="light", view="regions")["parts"]["sheet"]
+        regions = re.findall(r'class="region( kept)?" data-face="(\d+)" data-orbit="(\d+)" data-says="([^"]+)"', sheet)
+        self.assertEqual(sum(kept != "" for kept, *_ in regions), 12)
+        self.assertEqual(len({orbit for kept, _, orbit, _ in regions if kept}), 1)
+        self.assertIn("drop 12 regions: in beams and rim", {says for *_, says in regions})
+
+    def test_how_far_a_pick_reaches_is_offered(self) -> None:
+        plan = self.state(self.mark(), step="light", view="regions", every="2")["parts"]["plan"]
+        self.assertIn("all round: 12", plan)
+        self.assertRegex(plan, r'data-every="2"[^>]*aria-pressed="true"[^>]*>every 2nd: 6<')
+
+    def test_views_show_lines_and_ink_together_or_alone(self) -> None:
+        mark = self.mark()
+        for view, lines, ink in (("both", True, True), ("lines", True, False), ("ink", False, True)):
+            sheet = self.state(mark, view=view)["parts"]["sheet"]
+            with self.subTest(view):
+                self.assertEqual('class="hair"' in sheet, lines)
+                self.assertEqual('<path data-step="light"' in sheet, ink)
+
+    def test_the_needle_shows_the_construction_at_that_moment(self) -> None:
+        sheet = self.state(self.mark(), needle="2")["parts"]["sheet"]
+        self.assertIn('data-step="foot"', sheet)
+        self.assertNotIn('data-step="rim"', sheet)
+
+    def test_a_failed_step_shows_its_reason_in_place(self) -> None:
+        mark = self.mark()
+        answer = self.change(mark, "set-field", step="lens", field="radius", value="gap - 3u").json()
+        self.assertIn("it must be more than 0", answer["parts"]["plan"])
+        self.assertIn("This step waits for lens", answer["parts"]["plan"])
+        self.assertIn("wants mending", answer["parts"]["mirror"])
+
+    def test_the_mirror_shows_sizes_reversed_and_flipped_with_readings(self) -> None:
+        mirror = self.state(self.mark())["parts"]["mirror"]
+        for text in ('width="64"', 'width="32"', 'width="16"', "reversed", "scale(-1 1)", "12-fold, mirrored", "± 0"):
+            self.assertIn(text, mirror)
+
+    def test_every_verb_has_a_slip(self) -> None:
+        mark = self.mark()
+        for _, words in verbs():
+            for verb in words:
+                answer = self.client.get(reverse("bench-slip", args=[mark.id, verb.kind]))
+                with self.subTest(verb.kind):
+                    self.assertContains(answer, f'data-kind="{verb.kind}"')
+        self.assertEqual(self.client.get(reverse("bench-slip", args=[mark.id, "blob"])).status_code, 404)
+
+    def test_choices_are_those_before_the_step(self) -> None:
+        address = reverse("bench-choices", args=[self.mark().id])
+        anchors = self.client.get(address, {"what": "anchors", "of": "rim"}).content.decode()
+        self.assertIn('data-value="lens.top"', anchors)
+        self.assertNotIn('data-value="beam.head"', anchors)
+        figures = self.client.get(address, {"what": "figures", "of": "light", "many": "1", "chosen": "lens"})
+        self.assertRegex(figures.content.decode(), r'data-value="lens"[^>]*aria-pressed="true"')
+
+    def test_a_new_carve_opens_its_regions(self) -> None:
+        mark = self.mark()
+        answer = self.change(mark, "add-step", step_kind="carve", fields={"figures": ["lens", "rim"]}).json()
+        self.assertEqual((answer["state"]["view"], answer["state"]["step"]), ("regions", "piece"))

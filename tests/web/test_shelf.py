@@ -1,0 +1,80 @@
+"""The Shelf, new brands and marks, plan files, the demo studio."""
+
+from __future__ import annotations
+
+from django.contrib.auth import authenticate
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import TestCase
+from django.urls import reverse
+
+from kagami.plan.document import to_json
+from tests.plan.marks import beams
+from tests.web.studio import StudioCase
+from web.marks.demo import BRANDS, load_demo
+from web.marks.models import Brand, Mark
+from web.marks.services.history import make_change
+
+
+class Shelf(StudioCase):
+    def test_marks_are_shown_as_live_pictures(self) -> None:
+        mark = self.mark()
+        before = self.client.get(reverse("shelf")).content.decode()
+        self.assertIn('aria-label="Beams"', before)
+        self.change(mark, "set-field", step="rim", field="radius", value="4u")
+        self.assertNotEqual(self.client.get(reverse("shelf")).content.decode(), before)
+
+    def test_an_empty_shelf_says_how_to_begin(self) -> None:
+        self.assertContains(self.stranger.get(reverse("shelf")), "Begin with a brand")
+
+    def test_a_brand_and_a_mark_are_made(self) -> None:
+        answer = self.client.post(reverse("new-brand"), {"name": "Ropewalk Works"})
+        brand = Brand.objects.get(name="Ropewalk Works")
+        self.assertRedirects(answer, reverse("new-mark", args=[brand.id]))
+        answer = self.client.post(reverse("new-mark", args=[brand.id]), {"name": "Knot"})
+        mark = Mark.objects.get(brand=brand)
+        self.assertRedirects(answer, reverse("bench", args=[mark.id]))
+        self.assertEqual(mark.current.read().title, "Knot")
+
+    def test_names_are_checked(self) -> None:
+        for name, text in (("", "required"), ("x" * 41, "at most 40"), ("Vennik Light Trust", "already")):
+            answer = self.client.post(reverse("new-brand"), {"name": name})
+            with self.subTest(name):
+                self.assertContains(answer, text, status_code=422)
+        self.assertContains(
+            self.client.post(reverse("new-mark", args=[self.brand.id]), {}), "Type a name", status_code=422
+        )
+
+    def upload(self, content: str | bytes, **more: str):
+        raw = content.encode() if isinstance(content, str) else content
+        file = SimpleUploadedFile("plan.json", raw, "application/json")
+        return self.client.post(reverse("new-mark", args=[self.brand.id]), {"file": file, **more})
+
+    def test_a_mark_begins_from_a_plan_file(self) -> None:
+        self.upload(to_json(beams().plan))
+        self.assertEqual(Mark.objects.get().current.read(), beams().plan)
+
+    def test_bad_plan_files_say_what_and_where(self) -> None:
+        for content, text in (
+            ('{"kagami": 1, "colour": "red"}', "not known: colour"),
+            ('{"steps": [{"kind": "circle", "id": "a", "name": "a", "glow": 1}]}', "not known: steps.0.glow"),
+            ("{]", "not readable as JSON"),
+            (b"\xff\xfe", "not"),
+            (" " * 600_000, "is the most"),
+        ):
+            with self.subTest(text):
+                self.assertContains(self.upload(content), text, status_code=422)
+        self.assertEqual(Mark.objects.count(), 0)
+
+
+class Demo(TestCase):
+    def test_the_demo_studio_is_loaded_once_and_kept(self) -> None:
+        user = load_demo("first password")
+        self.assertEqual(set(Brand.objects.values_list("name", flat=True)), set(BRANDS))
+        for mark in Mark.objects.select_related("current"):
+            self.assertTrue(mark.current.read().steps)
+        mark = Mark.objects.first()
+        make_change(mark, 1, "set-module", {"value": "9 mm"})
+        load_demo("second password")
+        self.assertEqual(Mark.objects.get(pk=mark.pk).current.read().module.size, 9)
+        self.assertEqual(Brand.objects.count(), len(BRANDS))
+        self.assertEqual(authenticate(username="harbour", password="second password"), user)

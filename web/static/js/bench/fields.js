@@ -2,6 +2,7 @@
 
 import { make } from "./changes.js";
 import { clearFault } from "./messages.js";
+import { isReplacing } from "./page.js";
 
 const KINDS = {
   module: (field) => ["set-module", { value: field.value }],
@@ -22,25 +23,32 @@ function commit(field) {
   return make(kind, given, field);
 }
 
+// Sends what was typed once; a field that the page itself takes away while it is typed in is left alone.
+function commitTyped(field) {
+  if (isReplacing() || field.value === field.defaultValue || field.value === field.dataset.sent) return;
+  field.dataset.sent = field.value;
+  commit(field);
+}
+
 export function watchFields(plan) {
   plan.addEventListener("change", (event) => {
-    if (isField(event.target)) commit(event.target);
+    if (!isField(event.target)) return;
+    if (event.target.matches("select")) commit(event.target);
+    else commitTyped(event.target);
+  });
+  plan.addEventListener("focusout", (event) => {
+    if (event.target.matches("input") && isField(event.target)) commitTyped(event.target);
   });
   plan.addEventListener("input", (event) => {
     if (!event.target.matches("input.value")) return;
     event.target.size = Math.max(1, event.target.value.length);
+    delete event.target.dataset.sent;
     clearFault(event.target);
   });
   plan.addEventListener("keydown", (event) => {
-    if (!isField(event.target) || !event.target.matches("input")) return;
-    if (event.key === "Enter" && event.target.value !== event.target.defaultValue) {
-      event.preventDefault();
-      commit(event.target).then(() => undefined);
-      event.target.defaultValue = event.target.value;
-    } else if (event.key === "Escape") {
-      event.target.value = event.target.defaultValue;
-      clearFault(event.target);
-    }
+    if (event.key !== "Escape" || !isField(event.target) || !event.target.matches("input")) return;
+    event.target.value = event.target.defaultValue;
+    clearFault(event.target);
   });
   plan.addEventListener("submit", async (event) => {
     if (event.target.dataset.form !== "measure") return;

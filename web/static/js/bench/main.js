@@ -70,3 +70,4 @@ watchSlip(plan);
 watchChooser(plan);
 watchSheet(sheet, plan);
 watchStrip();
+document.getElementById("main").dataset.ready = "yes";

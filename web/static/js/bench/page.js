@@ -23,8 +23,15 @@ function restore(memory) {
   }
 }
 
+let replacing = false;
+
+export function isReplacing() {
+  return replacing;
+}
+
 export function show(answer) {
   const memory = remembered();
+  replacing = true;
   const before = document.querySelector(".step.active")?.dataset.step;
   const slip = document.querySelector("form.slip");
   const scroll = document.getElementById("plan").scrollTop;
@@ -37,6 +44,7 @@ export function show(answer) {
   document.getElementById("mark-name").textContent = answer.title;
   look(answer.state);
   restore(memory);
+  replacing = false;
   const active = document.querySelector(".step.active");
   if (active && active.dataset.step !== before) active.scrollIntoView({ block: "nearest" });
   document.dispatchEvent(new CustomEvent("bench:shown", { detail: answer }));

@@ -9,8 +9,8 @@ from kagami.plan.anchors import SHEET_ORIGIN
 from kagami.plan.document import Plan
 from kagami.plan.evaluate import Result
 from web.bench.hues import hues_of
-from web.bench.panel import Token, anchor_sign, figure_token
 from web.bench.sheet import frame_of
+from web.bench.tokens import Token, anchor_sign, figure_token
 
 MOST_LISTED: Final = 600
 

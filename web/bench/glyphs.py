@@ -6,8 +6,6 @@ from django.utils.html import format_html
 from django.utils.safestring import SafeString, mark_safe
 
 from kagami.exchange.svg import Frame, path_data
-from kagami.geometry.measure.size import box
-from kagami.geometry.outline import Shape
 from kagami.plan.evaluate import Outcome
 
 SIDE: Final = 16.0
@@ -26,14 +24,13 @@ def glyph(outcome: Outcome | None, filled: bool) -> SafeString:
     """The glyph of what a step made; a dashed square when there is nothing to draw."""
     if outcome is None or outcome.figure is None:
         return MISSING
-    shape = Shape(tuple(outline for copy in outcome.figure.copies for outline in copy))
-    if not shape:
+    around = outcome.figure.box
+    if around is None:
         return PLACE
-    around = box(shape)
     scale = (SIDE - 3) / max(around.width, around.height)
     left = around.left - (SIDE / scale - around.width) / 2
     top = around.top + (SIDE / scale - around.height) / 2
-    data = path_data(shape, Frame(scale, left, top, 1))
+    data = path_data(outcome.figure.whole, Frame(scale, left, top, 1))
     return format_html(
         '<svg class="glyph" viewBox="0 0 16 16" aria-hidden="true"><path class="{}" d="{}"/></svg>',
         "fill" if filled else "stroke",

@@ -10,9 +10,11 @@ from kagami.plan.evaluate import Result
 from kagami.plan.ink import pieces
 from kagami.plan.messages import number_text
 from kagami.plan.readings import ink_box, read_mark
+from web.marks.services.memo import Memo
 
 PICTURE: Final = 100.0
 SIZES: Final = (64, 32, 16)
+MIRRORS: Final[Memo["Mirror"]] = Memo(most=300)
 
 
 @dataclass(frozen=True)
@@ -55,7 +57,14 @@ def picture_of(result: Result) -> Picture:
 
 
 def draw_mirror(result: Result) -> Mirror:
-    """The Mirror of an evaluated plan."""
+    """The Mirror of an evaluated plan; it is drawn anew only when something of the ink is new."""
+    carved = [(outcome.id, outcome.key) for outcome in result.outcomes.values() if outcome.drawing]
+    inked = [piece.id for piece in pieces(result)]
+    key = (tuple(carved), tuple(inked), result.plan.module, result.sound)
+    return MIRRORS.get(key, lambda: _drawn(result))
+
+
+def _drawn(result: Result) -> Mirror:
     found = read_mark(result)
     rows = [
         Reading("Regions", f"{found.regions_kept} of {found.regions}" if found.regions else "none"),

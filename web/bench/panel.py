@@ -1,24 +1,21 @@
-"""The plan as prose: measures, and steps as sentences with their glyphs, values, faults and tools."""
+"""The plan as prose: measures, and steps as sentences with their faults, notes and tools."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass
 from typing import Final
 
+from django.template.loader import render_to_string
 from django.utils.safestring import SafeString
 
-from kagami.plan import anchors
 from kagami.plan.document import Plan
-from kagami.plan.errors import PlanError
 from kagami.plan.evaluate import Outcome, Result
-from kagami.plan.fields import VALUES, FieldKind
-from kagami.plan.measures import evaluate_expression
-from kagami.plan.messages import explain, number_text
-from kagami.plan.sentences import Own, Slot, Words, sentence_parts, slot_text
+from kagami.plan.messages import number_text
 from kagami.plan.steps import Chapter, Step
-from kagami.plan.steps.carve import Carve, CarveDetail, kept_count
-from web.bench.glyphs import MISSING, ORIGIN, PLACE, glyph
-from web.bench.hues import PIECE, hues_of
+from kagami.plan.steps.carve import Carve, CarveDetail
+from web.bench.hues import hues_of
 from web.bench.state import Looking
+from web.bench.tokens import sentence_tokens
+from web.marks.services.memo import Memo
 
 HEADINGS: Final = {
     Chapter.SETTING_OUT: "Setting out",
@@ -26,7 +23,7 @@ HEADINGS: Final = {
     Chapter.REPEATS: "Figures and repeats",
     Chapter.CARVE: "Carve",
 }
-CHOICES: Final = {"rest": ("dropped", "kept")}
+LINES: Final[Memo[SafeString]] = Memo()
 NOTES: Final = {
     "pick-gone": "A chosen region in {cover} is not there at these measures. Its choice is kept for when it returns.",
     "pick-changed": "The regions in {cover} were {before} when one was chosen and are {now} now. Look whether it is "
@@ -36,38 +33,12 @@ NOTES: Final = {
 
 
 @dataclass(frozen=True)
-class Token:
-    """A part of a sentence: `form` names the partial that sets it."""
-
-    form: str
-    text: str = ""
-    field: str = ""
-    label: str = ""
-    hue: str = ""
-    glyph: SafeString | str = ""
-    value: str = ""
-    options: tuple[str, ...] = ()
-    members: tuple["Token", ...] = ()
-    hint: str = ""
-    faulty: bool = False
-    tail: str = ""
-
-
-@dataclass(frozen=True)
 class Line:
-    """A step in the plan."""
+    """A step in the plan: its heading, where a new chapter begins, and its sentence as HTML."""
 
-    step: Step
-    number: int
     heading: str
-    tokens: tuple[Token, ...]
-    hue: str
-    active: bool
-    fault: str
-    waits: bool
-    notes: tuple[str, ...]
-    reaches: tuple[tuple[int, str], ...]
-    needle: bool = False
+    html: SafeString
+    needle: bool
 
 
 @dataclass(frozen=True)
@@ -88,8 +59,6 @@ class Panel:
     measures: tuple[MeasureLine, ...]
     lines: tuple[Line, ...]
     needle_first: bool
-    position: int
-    steps: tuple[Step, ...] = field(default=())
 
 
 def draw_panel(plan: Plan, result: Result, state: Looking) -> Panel:
@@ -100,31 +69,52 @@ def draw_panel(plan: Plan, result: Result, state: Looking) -> Panel:
     before = ""
     for number, step in enumerate(plan.steps, 1):
         heading = HEADINGS[step.chapter]
-        outcome = result.outcomes[step.id]
-        lines.append(
-            Line(
-                step=step,
-                number=number,
-                heading=heading if heading != before else "",
-                tokens=tuple(_tokens(step, outcome, result, names, hues)),
-                hue=hues[step.id],
-                active=step.id == state.step,
-                fault=_fault(outcome),
-                waits=outcome.waits,
-                notes=tuple(_notes(outcome)),
-                reaches=tuple(_reaches(step, outcome)) if step.id == state.step else (),
-                needle=number == position,
-            )
-        )
+        html = _set(step, number, result, state, names, hues)
+        lines.append(Line(heading if heading != before else "", html, number == position))
         before = heading
     return Panel(
         module=f"{number_text(plan.module.size)} {plan.module.unit}",
         measures=tuple(_measures(result)),
         lines=tuple(lines),
         needle_first=position == 0,
-        position=position,
-        steps=plan.steps,
     )
+
+
+def _set(
+    step: Step, number: int, result: Result, state: Looking, names: dict[str, str], hues: dict[str, str]
+) -> SafeString:
+    """A step as HTML, set anew only when something that it shows is new."""
+    outcome, plan = result.outcomes[step.id], result.plan
+    active = step.id == state.step
+    used = [(one, names.get(one), hues.get(one), _key(result, one)) for one in sorted(step.uses())]
+    looks = (state.every, len(plan.steps)) if active else ()
+    key = (step, number, active, looks, tuple(used), hues[step.id], outcome.key, _fault(outcome), plan.module)
+    return LINES.get(key, lambda: _set_anew(step, number, result, state, names, hues))
+
+
+def _key(result: Result, identifier: str) -> str:
+    outcome = result.outcomes.get(identifier)
+    return outcome.key if outcome else ""
+
+
+def _set_anew(
+    step: Step, number: int, result: Result, state: Looking, names: dict[str, str], hues: dict[str, str]
+) -> SafeString:
+    outcome = result.outcomes[step.id]
+    active = step.id == state.step
+    context = {
+        "step": step,
+        "number": number,
+        "last": number == len(result.plan.steps),
+        "tokens": sentence_tokens(step, outcome, result, names, hues),
+        "active": active,
+        "every": state.every,
+        "fault": _fault(outcome),
+        "waits": outcome.waits,
+        "notes": tuple(_notes(outcome)),
+        "reaches": tuple(_reaches(step, outcome)) if active else (),
+    }
+    return render_to_string("bench/_step.html", context)
 
 
 def _measures(result: Result) -> Iterable[MeasureLine]:
@@ -166,91 +156,3 @@ def ordinal(number: int) -> str:
     """2nd, 3rd, 4th …"""
     ending = "th" if 10 < number % 100 < 14 else {1: "st", 2: "nd", 3: "rd"}.get(number % 10, "th")
     return f"{number}{ending}"
-
-
-def _tokens(
-    step: Step, outcome: Outcome, result: Result, names: dict[str, str], hues: dict[str, str]
-) -> Iterable[Token]:
-    found: list[Token] = []
-    for part in sentence_parts(type(step)):
-        if isinstance(part, Words):
-            add_words(found, part.text)
-        elif isinstance(part, Own):
-            sign = glyph(outcome, hues[step.id] == PIECE)
-            found.append(Token("own", step.name, "name", f"name of step {step.name}", hues[step.id], sign))
-        else:
-            found.append(slot_token(step, part, result, names, hues, outcome.error))
-    return found
-
-
-def add_words(tokens: list[Token], text: str) -> None:
-    """Add fixed words; signs right behind a field (“.”, “°,”) are set with it, so that no line begins with them."""
-    close = len(text) if " " not in text else text.index(" ")
-    if tokens and close:
-        tokens[-1] = replace(tokens[-1], tail=text[:close])
-        text = text[close:]
-    if text:
-        tokens.append(Token("words", text))
-
-
-def slot_token(
-    step: Step,
-    slot: Slot,
-    result: Result,
-    names: dict[str, str],
-    hues: dict[str, str],
-    error: PlanError | None = None,
-) -> Token:
-    """A field of a sentence, ready to be set."""
-    text = slot_text(step, slot, names)
-    label = f"{slot.field} of {step.name}"
-    faulty = error is not None and error.field == slot.field and error.code != "figure-waits"
-    value = getattr(step, slot.field)
-    if slot.kind in VALUES:
-        hint = "" if error else _hint(slot.kind, value, result)
-        return Token("value", text, slot.field, label, value=value, faulty=faulty, hint=hint)
-    if slot.kind is FieldKind.ANCHOR:
-        sign, hue = anchor_sign(value, result, hues)
-        return Token("anchor", text, slot.field, label, hue, sign, value, faulty=faulty)
-    if slot.kind in (FieldKind.FIGURE, FieldKind.FIGURES):
-        ids = (value,) if slot.kind is FieldKind.FIGURE else value
-        members = tuple(figure_token(identifier, result, names, hues) for identifier in ids)
-        many = "many" if slot.kind is FieldKind.FIGURES else ""
-        return Token("figures", text, slot.field, label, many, value=" ".join(ids), members=members, faulty=faulty)
-    if slot.kind is FieldKind.CHOICE:
-        return Token("choice", text, slot.field, label, value=value, options=CHOICES[slot.field])
-    return Token("picks", _kept_text(step, result), slot.field, label)
-
-
-def figure_token(identifier: str, result: Result, names: dict[str, str], hues: dict[str, str]) -> Token:
-    """A figure that is named in a sentence."""
-    hue = hues.get(identifier, "")
-    sign = glyph(result.outcomes.get(identifier), hue == PIECE) if identifier in names else MISSING
-    return Token("figure", names.get(identifier, identifier), hue=hue, glyph=sign, value=identifier)
-
-
-def anchor_sign(reference: str, result: Result, hues: dict[str, str]) -> tuple[SafeString, str]:
-    """The glyph and hue of an anchor: a cross for the sheet's origin, a small ring in its figure's hue else."""
-    if reference == anchors.SHEET_ORIGIN:
-        return ORIGIN, ""
-    return PLACE, hues.get(reference.partition(".")[0], "")
-
-
-def _hint(kind: FieldKind, text: str, result: Result) -> str:
-    """What a length that is not a plain number comes to."""
-    if kind is not FieldKind.LENGTH:
-        return ""
-    try:
-        value = evaluate_expression(text, result.measures, result.plan.module.millimetres)
-    except PlanError as error:
-        return explain(error)
-    module = result.plan.module
-    return f"{number_text(value)}u, {number_text(value * module.size)} {module.unit}"
-
-
-def _kept_text(step: Step, result: Result) -> str:
-    outcome = result.outcomes.get(step.id)
-    if outcome is None or outcome.drawing is None or not isinstance(outcome.drawing.detail, CarveDetail):
-        return "regions"
-    count = kept_count(outcome.drawing.detail)
-    return "no region yet" if count == 0 else "1 region" if count == 1 else f"{count} regions"

@@ -6,8 +6,7 @@ from typing import Final
 
 from kagami.exchange.face_paths import face_paths
 from kagami.exchange.svg import Frame, path_data
-from kagami.geometry.measure.size import Box, area, box
-from kagami.geometry.outline import Shape
+from kagami.geometry.measure.size import Box, area
 from kagami.plan.document import Plan
 from kagami.plan.evaluate import Result
 from kagami.plan.ink import pieces
@@ -16,10 +15,13 @@ from kagami.plan.regions import Regions
 from kagami.plan.steps import Carve, Chapter
 from web.bench.hues import hues_of
 from web.bench.state import Looking
+from web.marks.services.memo import Memo
 
 SCALE: Final = 10.0
 DECIMALS: Final = 3
 MARGIN: Final = 0.04
+PATHS: Final[Memo[str]] = Memo()
+INK: Final[Memo[str]] = Memo()
 
 
 @dataclass(frozen=True)
@@ -63,9 +65,8 @@ def frame_of(plan: Plan, result: Result) -> tuple[Frame, Box]:
     half = plan.sheet / 2
     window = Box(-half, -half, half, half)
     for outcome in result.outcomes.values():
-        if outcome.figure and outcome.figure.bounds_area:
-            for shape in outcome.figure.copies:
-                window = window.joined(box(shape)) if shape else window
+        if outcome.figure and outcome.figure.box and outcome.figure.bounds_area:
+            window = window.joined(outcome.figure.box)
     margin = MARGIN * max(window.width, window.height)
     window = Box(window.left - margin, window.bottom - margin, window.right + margin, window.top + margin)
     return Frame(SCALE, window.left, window.top, DECIMALS), window
@@ -95,15 +96,18 @@ def _lines(result: Result, hues: dict[str, str], frame: Frame) -> Iterable[Line]
         step = result.plan.step(outcome.id)
         if outcome.figure is None or step is None or step.chapter is Chapter.CARVE:
             continue
-        shape = Shape(tuple(outline for copy in outcome.figure.copies for outline in copy))
+        shape = outcome.figure.whole
         if shape:
             hue = f"{hues[outcome.id]} dashed" if step.carries_no_ink else hues[outcome.id]
-            yield Line(outcome.id, outcome.name, hue, path_data(shape, frame))
+            data = PATHS.get((outcome.key, frame), lambda shape=shape: path_data(shape, frame))
+            yield Line(outcome.id, outcome.name, hue, data)
 
 
 def _ink(result: Result, hues: dict[str, str], frame: Frame) -> Iterable[Line]:
     for piece in pieces(result):
-        yield Line(piece.id, piece.name, hues[piece.id], path_data(piece.shape, frame))
+        key = (result.outcomes[piece.id].key, frame)
+        data = INK.get(key, lambda piece=piece: path_data(piece.shape, frame))
+        yield Line(piece.id, piece.name, hues[piece.id], data)
 
 
 def _regions(plan: Plan, result: Result, carve: Carve, every: int, frame: Frame) -> Iterable[Region]:

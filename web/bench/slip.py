@@ -10,7 +10,7 @@ from kagami.plan.fields import FieldKind
 from kagami.plan.sentences import Own, Words, sentence_parts
 from kagami.plan.steps import IN_ORDER_OF_WORK, KINDS, Carve, Chapter, Step, Turn, kind_of
 from web.bench.hues import hues_of
-from web.bench.panel import Token, add_words, slot_token
+from web.bench.tokens import Token, add_words, slot_token
 
 CHAPTERS: Final = tuple(Chapter)
 

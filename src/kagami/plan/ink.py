@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 from kagami.geometry.outline import Shape
 from kagami.plan.evaluate import Result
-from kagami.plan.steps.combine import united
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,7 +31,6 @@ def pieces(result: Result) -> tuple[Piece, ...]:
         figure = result.outcomes[step.id].figure
         if figure is None or step.id in used or step.carries_no_ink or not figure.bounds_area:
             continue
-        shape = united(figure)
-        if shape:
-            found.append(Piece(step.id, step.name, shape))
+        if figure.united:
+            found.append(Piece(step.id, step.name, figure.united))
     return tuple(found)

@@ -6,7 +6,6 @@ from typing import ClassVar, Literal
 
 from kagami.geometry import boolean
 from kagami.geometry.boolean import Operation
-from kagami.geometry.outline import Shape
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import FigureRef, FigureRefs
 from kagami.plan.figure import Figure
@@ -25,16 +24,11 @@ class _Combination(Step):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """One shape; an empty result is refused, since nothing could be seen or picked of it."""
-        operands = [united(figure) for figure in inputs.areas("figures", 2)]
+        operands = [figure.united for figure in inputs.areas("figures", 2)]
         shape = boolean.combine(self.operation, operands)
         if not shape:
             raise PlanError("nothing-left", field="figures", name=listing([o.name for o in inputs.figures["figures"]]))
         return Drawing(Figure((shape,)))
-
-
-def united(figure: Figure) -> Shape:
-    """A figure's copies as one area."""
-    return figure.copies[0] if len(figure.copies) == 1 else boolean.union(*figure.copies)
 
 
 @register("union")
@@ -70,7 +64,7 @@ class Difference(Step):
         first = inputs.areas("figure", 1)[0]
         others = inputs.areas("figures", 1)
         taken = [shape for figure in others for shape in figure.copies]
-        shape = boolean.difference(united(first), *taken)
+        shape = boolean.difference(first.united, *taken)
         if not shape:
             raise PlanError("nothing-left", field="figures", name=inputs.figures["figure"][0].name)
         return Drawing(Figure((shape,)))

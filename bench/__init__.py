@@ -1,0 +1,1 @@
+"""Benchmarks: ours beside a reference, in one run. `./kagami bench [--json]`."""

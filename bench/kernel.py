@@ -1,0 +1,117 @@
+"""The arrangement and the union of random circles, against GEOS (shapely) and Skia (skia-pathops).
+
+GEOS knows only polygons: circles are flattened so that no chord is further than 1e-6 of the drawing from its arc. Skia
+gets circles of eight cubics, which are as near. Making the reference's inputs is not counted.
+"""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+import pathops
+import shapely
+
+from bench.paired import Row, paired
+from kagami.geometry.arrangement import arrange
+from kagami.geometry.boolean import union
+from kagami.geometry.figures import circle
+from kagami.geometry.outline import Shape
+from kagami.geometry.point import Point
+
+DRAWING = 100.0
+ACCURACY = 1e-6 * DRAWING
+PIECES = 8
+
+
+def rows() -> list[Row]:
+    """All benchmarks of the kernel."""
+    found = []
+    for count in (40, 80):
+        discs = _discs(count)
+        shapes = [circle(Point(x, y), r) for x, y, r in discs]
+        rings = _rings(discs)
+        polygons = shapely.polygons(rings)
+        paths = [_cubic_circle(*disc) for disc in discs]
+        found += [
+            paired(
+                f"arrangement with covers, {count} circles",
+                lambda shapes=shapes: arrange(shapes).covers,
+                "GEOS: node, polygonise, cover",
+                lambda rings=rings, discs=discs: _geos_arrangement(rings, discs),
+            ),
+            paired(
+                f"union of {count} circles",
+                lambda shapes=shapes: union(*shapes),
+                "GEOS: union",
+                lambda polygons=polygons: shapely.union_all(polygons),
+            ),
+            paired(
+                f"union of {count} circles",
+                lambda shapes=shapes: union(*shapes),
+                "Skia: union",
+                lambda paths=paths: _skia_union(paths),
+            ),
+        ]
+    _check_agreement()
+    return found
+
+
+def _discs(count: int) -> list[tuple[float, float, float]]:
+    chance = np.random.default_rng(1)
+    places, radii = chance.uniform(0, DRAWING, (count, 2)), chance.uniform(5, 30, count)
+    return [(x, y, r) for (x, y), r in zip(places.tolist(), radii.tolist(), strict=True)]
+
+
+def _flattened(x: float, y: float, radius: float) -> np.ndarray:
+    count = math.ceil(math.pi / math.acos(1 - ACCURACY / radius))
+    angles = np.linspace(0, math.tau, count, endpoint=False)
+    return np.column_stack([x + radius * np.cos(angles), y + radius * np.sin(angles)])
+
+
+def _rings(discs: list[tuple[float, float, float]]) -> np.ndarray:
+    return np.array([shapely.linearrings(_flattened(*disc)) for disc in discs])
+
+
+def _geos_arrangement(rings: np.ndarray, discs: list[tuple[float, float, float]]) -> np.ndarray:
+    faces = shapely.get_parts(shapely.polygonize(shapely.get_parts(shapely.union_all(rings))))
+    places = shapely.get_coordinates(shapely.point_on_surface(faces))
+    x, y, r = np.array(discs).T
+    return np.hypot(places[:, :1] - x, places[:, 1:] - y) < r
+
+
+def _cubic_circle(x: float, y: float, radius: float) -> pathops.Path:
+    """A circle of cubics. Source: handles of 4/3 · tan(φ/4) for an arc of φ (the usual approximation)."""
+    path = pathops.Path()
+    step = math.tau / PIECES
+    handle = 4 / 3 * math.tan(step / 4) * radius
+    path.moveTo(x + radius, y)
+    for index in range(PIECES):
+        a, b = index * step, (index + 1) * step
+        path.cubicTo(
+            x + radius * math.cos(a) - handle * math.sin(a),
+            y + radius * math.sin(a) + handle * math.cos(a),
+            x + radius * math.cos(b) + handle * math.sin(b),
+            y + radius * math.sin(b) - handle * math.cos(b),
+            x + radius * math.cos(b),
+            y + radius * math.sin(b),
+        )
+    path.close()
+    return path
+
+
+def _skia_union(paths: list[pathops.Path]) -> pathops.Path:
+    builder = pathops.OpBuilder(fix_winding=False, keep_starting_points=False)
+    for path in paths:
+        builder.add(path, pathops.PathOp.UNION)
+    return builder.resolve()
+
+
+def _check_agreement() -> None:
+    """A benchmark of different results would mean nothing."""
+    discs = _discs(40)
+    shapes: list[Shape] = [circle(Point(x, y), r) for x, y, r in discs]
+    ours = arrange(shapes).face_count - 1
+    theirs = len(_geos_arrangement(_rings(discs), discs))
+    if ours != theirs:
+        raise AssertionError(f"we find {ours} faces and GEOS {theirs}")

@@ -1,0 +1,127 @@
+"""The parts of a sentence, ready to be set: words, values, anchors and figures with their glyphs."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from typing import Final
+
+from django.utils.safestring import SafeString
+
+from kagami.plan import anchors
+from kagami.plan.errors import PlanError
+from kagami.plan.evaluate import Outcome, Result
+from kagami.plan.fields import VALUES, FieldKind
+from kagami.plan.measures import evaluate_expression
+from kagami.plan.messages import explain, number_text
+from kagami.plan.sentences import Own, Slot, Words, sentence_parts, slot_text
+from kagami.plan.steps import Step
+from kagami.plan.steps.carve import CarveDetail, kept_count
+from web.bench.glyphs import MISSING, ORIGIN, PLACE, glyph
+from web.bench.hues import PIECE
+
+CHOICES: Final = {"rest": ("dropped", "kept")}
+
+
+@dataclass(frozen=True)
+class Token:
+    """A part of a sentence: `form` names the partial that sets it."""
+
+    form: str
+    text: str = ""
+    field: str = ""
+    label: str = ""
+    hue: str = ""
+    glyph: SafeString | str = ""
+    value: str = ""
+    options: tuple[str, ...] = ()
+    members: tuple["Token", ...] = ()
+    hint: str = ""
+    faulty: bool = False
+    tail: str = ""
+
+
+def sentence_tokens(
+    step: Step, outcome: Outcome, result: Result, names: dict[str, str], hues: dict[str, str]
+) -> Iterable[Token]:
+    found: list[Token] = []
+    for part in sentence_parts(type(step)):
+        if isinstance(part, Words):
+            add_words(found, part.text)
+        elif isinstance(part, Own):
+            sign = glyph(outcome, hues[step.id] == PIECE)
+            found.append(Token("own", step.name, "name", f"name of step {step.name}", hues[step.id], sign))
+        else:
+            found.append(slot_token(step, part, result, names, hues, outcome.error))
+    return found
+
+
+def add_words(tokens: list[Token], text: str) -> None:
+    """Add fixed words; signs right behind a field (“.”, “°,”) are set with it, so that no line begins with them."""
+    close = len(text) if " " not in text else text.index(" ")
+    if tokens and close:
+        tokens[-1] = replace(tokens[-1], tail=text[:close])
+        text = text[close:]
+    if text:
+        tokens.append(Token("words", text))
+
+
+def slot_token(
+    step: Step,
+    slot: Slot,
+    result: Result,
+    names: dict[str, str],
+    hues: dict[str, str],
+    error: PlanError | None = None,
+) -> Token:
+    """A field of a sentence, ready to be set."""
+    text = slot_text(step, slot, names)
+    label = f"{slot.field} of {step.name}"
+    faulty = error is not None and error.field == slot.field and error.code != "figure-waits"
+    value = getattr(step, slot.field)
+    if slot.kind in VALUES:
+        hint = "" if error else _hint(slot.kind, value, result)
+        return Token("value", text, slot.field, label, value=value, faulty=faulty, hint=hint)
+    if slot.kind is FieldKind.ANCHOR:
+        sign, hue = anchor_sign(value, result, hues)
+        return Token("anchor", text, slot.field, label, hue, sign, value, faulty=faulty)
+    if slot.kind in (FieldKind.FIGURE, FieldKind.FIGURES):
+        ids = (value,) if slot.kind is FieldKind.FIGURE else value
+        members = tuple(figure_token(identifier, result, names, hues) for identifier in ids)
+        many = "many" if slot.kind is FieldKind.FIGURES else ""
+        return Token("figures", text, slot.field, label, many, value=" ".join(ids), members=members, faulty=faulty)
+    if slot.kind is FieldKind.CHOICE:
+        return Token("choice", text, slot.field, label, value=value, options=CHOICES[slot.field])
+    return Token("picks", _kept_text(step, result), slot.field, label)
+
+
+def figure_token(identifier: str, result: Result, names: dict[str, str], hues: dict[str, str]) -> Token:
+    """A figure that is named in a sentence."""
+    hue = hues.get(identifier, "")
+    sign = glyph(result.outcomes.get(identifier), hue == PIECE) if identifier in names else MISSING
+    return Token("figure", names.get(identifier, identifier), hue=hue, glyph=sign, value=identifier)
+
+
+def anchor_sign(reference: str, result: Result, hues: dict[str, str]) -> tuple[SafeString, str]:
+    """The glyph and hue of an anchor: a cross for the sheet's origin, a small ring in its figure's hue else."""
+    if reference == anchors.SHEET_ORIGIN:
+        return ORIGIN, ""
+    return PLACE, hues.get(reference.partition(".")[0], "")
+
+
+def _hint(kind: FieldKind, text: str, result: Result) -> str:
+    """What a length that is not a plain number comes to."""
+    if kind is not FieldKind.LENGTH:
+        return ""
+    try:
+        value = evaluate_expression(text, result.measures, result.plan.module.millimetres)
+    except PlanError as error:
+        return explain(error)
+    module = result.plan.module
+    return f"{number_text(value)}u, {number_text(value * module.size)} {module.unit}"
+
+
+def _kept_text(step: Step, result: Result) -> str:
+    outcome = result.outcomes.get(step.id)
+    if outcome is None or outcome.drawing is None or not isinstance(outcome.drawing.detail, CarveDetail):
+        return "regions"
+    count = kept_count(outcome.drawing.detail)
+    return "no region yet" if count == 0 else "1 region" if count == 1 else f"{count} regions"

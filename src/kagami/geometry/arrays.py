@@ -58,7 +58,7 @@ class Neighbours(NamedTuple):
 def neighbours(count: int, a: Ints, b: Ints) -> Neighbours:
     """The graph of `count` nodes under the links a–b, neighbours in rising order."""
     key = np.concatenate([a * count + b, b * count + a])
-    link = np.argsort(key, kind="stable")
+    link = np.argsort(key)
     key = key[link]
     start = np.searchsorted(key, np.arange(count + 1) * count).astype(np.int32)
     return Neighbours(start, (key % count).astype(np.int32), link)
@@ -68,9 +68,13 @@ def linked(count: int, a: Ints, b: Ints) -> Ints:
     """Label of the connected component of each of `count` nodes under the links a–b."""
     if len(a) == 0:
         return np.arange(count)
+    return connected(neighbours(count, a, b))
+
+
+def connected(graph: Neighbours) -> Ints:
+    """Label of the connected component of each node."""
     # In a symmetric graph the strong components are the connected ones, and cost no transposed copy.
-    graph = neighbours(count, a, b).matrix()
-    labels: Ints = connected_components(graph, directed=True, connection="strong")[1].astype(np.intp)
+    labels: Ints = connected_components(graph.matrix(), directed=True, connection="strong")[1].astype(np.intp)
     return labels
 
 

@@ -12,7 +12,7 @@ import numpy as np
 from kagami.geometry.arrangement.faces import faces_of_cycles, windings
 from kagami.geometry.arrangement.rays import NONE, first_met
 from kagami.geometry.arrangement.split import Edges, split
-from kagami.geometry.arrangement.trace import Cycles, trace, twins
+from kagami.geometry.arrangement.trace import Cycles, cycle_moments, trace, twins
 from kagami.geometry.arrays import Bools, Floats, Ints, sums_by
 from kagami.geometry.outline import Shape
 from kagami.geometry.table import CurveTable, tabulate
@@ -56,7 +56,8 @@ class Arrangement:
     @cached_property
     def centroids(self) -> Floats:
         """Centroid of each face, (faces, 2); it need not lie inside. That of the unbounded face is not a number."""
-        sums = sums_by(self.face_of_cycle, self.face_count, self.cycles.moments)
+        moments = cycle_moments(self.table, self.edges, self.cycles)
+        sums = sums_by(self.face_of_cycle, self.face_count, moments)
         areas = self.areas.copy()
         areas[0] = np.nan
         with np.errstate(invalid="ignore", divide="ignore"):

@@ -92,7 +92,10 @@ def windings(edges: Edges, left: Ints, right: Ints, faces: int, owners: int) -> 
     rows, position = expand_ranges(member_start[through], member_start[through + 1] - member_start[through])
     member = members[position]
     turns = (edges.member_turn[member] * sign[rows]).astype(np.int16)
-    np.add.at(winding, (rows + 1, edges.member_owner[member]), turns)
+    if len(member) == len(through):  # one owner an edge, as a rule: no place is written twice
+        winding[rows + 1, edges.member_owner[member]] = turns
+    else:
+        np.add.at(winding, (rows + 1, edges.member_owner[member]), turns)
     above = np.concatenate([[0], rank[parent[order[1:]]]])
     low = 1
     while low < len(order):

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from kagami.geometry.arrangement.split import Edges
-from kagami.geometry.arrays import Bools, Floats, Ints, cycles_of, linked, run_starts, sums_by
+from kagami.geometry.arrays import Bools, Floats, Ints, Neighbours, connected, cycles_of, run_starts, sums_by
 from kagami.geometry.table import CurveTable
 from kagami.geometry.tolerance import TIE_ANGLE
 
@@ -20,13 +20,12 @@ TURN = 2 * np.pi
 @dataclass(frozen=True, slots=True)
 class Cycles:
     """`following` (2n,) the next half-edge round the face on the left; `cycle` (2n,) its boundary cycle; for each cycle
-    its signed `area` and first `moments`, (c,) and (c, 2), and its connected `component`.
+    its signed `area` and its connected `component`, (c,).
     """
 
     following: Ints
     cycle: Ints
     area: Floats
-    moments: Floats
     component: Ints
 
 
@@ -47,20 +46,38 @@ def trace(table: CurveTable, edges: Edges) -> Cycles:
     before[starts] = np.append(starts[1:], 2 * n)[: len(starts)] - 1
     following[twins(order, n)] = order[before]
     cycle, count = cycles_of(following)
-    pieces = _half_edge_moments(table, edges)
-    both = np.concatenate([pieces, -pieces])
-    sums = sums_by(cycle, count, both)
+    area = sums_by(cycle, count, _both_ways(_areas(table, edges)))
     component = np.zeros(count, dtype=np.intp)
-    component[cycle] = linked(len(edges.places), edges.tail, edges.head)[tail]
-    return Cycles(following, cycle, sums[:, 0], sums[:, 1:], component)
+    component[cycle] = _components(edges, tail, order)[tail]
+    return Cycles(following, cycle, area, component)
 
 
-def _half_edge_moments(table: CurveTable, edges: Edges) -> Floats:
-    """Area and first moments that each edge adds (Green's theorem): its chord from the origin, and what lies beyond."""
+def cycle_moments(table: CurveTable, edges: Edges, cycles: Cycles) -> Floats:
+    """First moments of the area that each cycle bounds, (c, 2)."""
     a, b = edges.places[edges.tail], edges.places[edges.head]
-    cross = a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]
-    chord = np.column_stack([cross / 2, (a + b) * (cross / 6)[:, None]])
-    return np.asarray(chord + table.ask("beyond_chord", edges.curve, edges.t0, edges.t1, width=3))
+    chord = (a + b) * ((a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]) / 6)[:, None]
+    moments = chord + table.ask("moments_beyond_chord", edges.curve, edges.t0, edges.t1, width=2)
+    return sums_by(cycles.cycle, len(cycles.area), _both_ways(moments))
+
+
+def _areas(table: CurveTable, edges: Edges) -> Floats:
+    """Area that each edge adds, by Green's theorem: that of its chord seen from the origin, and what lies beyond."""
+    a, b = edges.places[edges.tail], edges.places[edges.head]
+    chord = (a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]) / 2
+    return np.asarray(chord + table.ask("beyond_chord", edges.curve, edges.t0, edges.t1))
+
+
+def _both_ways(values: Floats) -> Floats:
+    """Values of edges for their half-edges: run backwards, an edge takes off what it adds."""
+    return np.concatenate([values, -values])
+
+
+def _components(edges: Edges, tail: Ints, order: Ints) -> Ints:
+    """Connected component of each vertex. The half-edges sorted by vertex are the graph already."""
+    count = len(edges.places)
+    start = np.searchsorted(tail[order], np.arange(count + 1)).astype(np.int32)
+    head = np.concatenate([edges.head, edges.tail])[order].astype(np.int32)
+    return connected(Neighbours(start, head, order))
 
 
 def _tangents(table: CurveTable, edges: Edges) -> Floats:

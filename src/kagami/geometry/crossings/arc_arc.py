@@ -28,7 +28,7 @@ def meet(a: Floats, b: Floats) -> Meetings:
     cross = ~same & ~touch & (outside < 0) & (inside < 0)
     pair = np.flatnonzero(touch | cross)
     d, r1, r2 = distance[pair], ra[pair], rb[pair]
-    toward = np.arctan2(apart[pair, 1], apart[pair, 0])
+    toward = np.arctan2(apart[:, 1], apart[:, 0])
     x = (d * d + (r1 - r2) * (r1 + r2)) / (2 * d)
     # Half the chord by Heron's product, which keeps its digits where x is near to r1.
     heron = (r1 + r2 + d) * (r1 + r2 - d) * (d + r1 - r2) * (d - r1 + r2)
@@ -39,11 +39,15 @@ def meet(a: Floats, b: Floats) -> Meetings:
     x[single] = np.where(x[single] < 0, -r1[single], r1[single])
     first, second = np.arctan2(y, x), np.arctan2(y, x - d)
     second[single] = np.where(x[single] < d[single], np.pi, 0.0)
-    found = [_on_both(a, b, pair, toward + first, toward + second)]
-    twice = ~single
-    found.append(_on_both(a, b, pair[twice], toward[twice] - first[twice], toward[twice] - second[twice]))
-    found.append(_seams(a, b, np.flatnonzero(same & arc.is_whole(a) & arc.is_whole(b))))
-    return Meetings(*(np.concatenate(parts) for parts in zip(*found, strict=True)))
+    twice = np.flatnonzero(~single)
+    both = np.concatenate([np.arange(len(pair)), twice])
+    side = np.concatenate([np.ones(len(pair)), -np.ones(len(twice))])
+    toward, first, second = toward[pair][both], side * first[both], side * second[both]
+    crossings = _on_both(a, b, pair[both], toward + first, toward + second)
+    twins = np.flatnonzero(same & arc.is_whole(a) & arc.is_whole(b))
+    if len(twins) == 0:
+        return crossings
+    return Meetings(*(np.concatenate(parts) for parts in zip(crossings, _seams(a, b, twins), strict=True)))
 
 
 def _on_both(a: Floats, b: Floats, pair: np.ndarray, on_a: Floats, on_b: Floats) -> Meetings:

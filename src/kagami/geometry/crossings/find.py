@@ -37,7 +37,10 @@ class Crossings:
 def find(table: CurveTable) -> Crossings:
     """All meetings of different curves, end points on curves included."""
     i, j = overlapping_boxes(table.ask("bounds", np.arange(len(table)), width=4))
-    found = [_proper(table, i, j, kinds, meet) for kinds, meet in PAIRS.items()]
+    present = set(np.flatnonzero(np.bincount(table.kind)).tolist())
+    nothing = (np.zeros(0, np.intp), np.zeros(0, np.intp), np.zeros(0), np.zeros(0))
+    found = [nothing]
+    found.extend(_proper(table, i, j, kinds, meet) for kinds, meet in PAIRS.items() if {*kinds} <= present)
     found.extend(_ends_on(table, i, j))
     return Crossings(*(np.concatenate(parts) for parts in zip(*found, strict=True)))
 
@@ -66,9 +69,6 @@ def _proper(
 ) -> tuple[Ints, Ints, Floats, Floats]:
     """Meetings of one pair of kinds; a pair that stands the other way round is swapped here."""
     first, second = kinds
-    if not {first, second} <= set(np.unique(table.kind).tolist()):
-        nothing = np.zeros(0)
-        return nothing.astype(np.intp), nothing.astype(np.intp), nothing, nothing
     straight = (table.kind[i] == first) & (table.kind[j] == second)
     a, b = i[straight], j[straight]
     if first != second:

@@ -12,6 +12,8 @@ from kagami.geometry.tolerance import LENGTH
 def on_arc(rows: Floats, theta: Floats) -> tuple[Bools, Floats]:
     """Whether the place at each angle is on the arc (or within LENGTH of its end), and its parameter in [0, 1]."""
     t = arc.parameter(rows, theta)
+    if arc.is_whole(rows).all():
+        return np.ones(len(rows), dtype=np.bool_), t
     period = arc.TURN / np.abs(rows[:, 4])
     slack = LENGTH / arc.length(rows)
     before = period - t <= slack

@@ -7,7 +7,8 @@ A curve is a row of eight numbers whose meaning is its kind's, run through by t 
     length(rows)                  length
     bounds(rows)                  tight box: min x, min y, max x, max y
     nearest(rows, points)         t in [0, 1] of the nearest place
-    beyond_chord(rows, t0, t1)    area and first moments between the stretch t0…t1 and its chord (left of it negative)
+    beyond_chord(rows, t0, t1)    area between the stretch t0…t1 and its chord (left of it negative)
+    moments_beyond_chord(…)       its first moments
     reach(rows, t0, t1)           a distance from the stretch's start up to which it runs away from there steadily
     chord_turn(rows, distance)    angle from the tangent at the start to the chord of that length, along +t
     ray_hits(rows, t0, t1, origin, direction)   hits of a ray, see `RayHits`

@@ -52,6 +52,8 @@ def length(rows: Floats) -> Floats:
 
 def bounds(rows: Floats) -> Floats:
     """Tight box: both ends, and those of the four quadrant points that lie on the arc."""
+    if is_whole(rows).all():
+        return np.hstack([rows[:, :2] - rows[:, 2:3], rows[:, :2] + rows[:, 2:3]])
     ends = np.stack([point(rows, np.zeros(len(rows))), point(rows, np.ones(len(rows)))])
     low, high = ends.min(axis=0), ends.max(axis=0)
     for quarter in range(4):
@@ -73,17 +75,24 @@ def nearest(rows: Floats, points: Floats) -> Floats:
 
 
 def beyond_chord(rows: Floats, t0: Floats, t1: Floats) -> Floats:
-    """Area and first moments of the circular segment between a stretch and its chord, (n, 3).
+    """Area of the circular segment between a stretch and its chord; a clockwise stretch counts negative.
 
-    Source: circular segment, area r²(φ − sin φ)/2, centroid 4 r sin³(φ/2) / 3(φ − sin φ) from the centre (handbooks of
-    plane geometry); a clockwise stretch counts negative.
+    Source: circular segment, r²(φ − sin φ)/2 (handbooks of plane geometry).
     """
-    radius = rows[:, 2]
+    phi = (t1 - t0) * rows[:, 4]
+    return np.asarray(rows[:, 2] ** 2 * (phi - np.sin(phi)) / 2)
+
+
+def moments_beyond_chord(rows: Floats, t0: Floats, t1: Floats) -> Floats:
+    """First moments of the circular segment between a stretch and its chord, (n, 2).
+
+    Source: centroid of a circular segment, 4 r sin³(φ/2) / 3(φ − sin φ) from the centre (handbooks of plane geometry).
+    """
     phi = (t1 - t0) * rows[:, 4]
     middle = rows[:, 3] + (t0 + t1) / 2 * rows[:, 4]
-    area = radius**2 * (phi - np.sin(phi)) / 2
-    push = radius**3 * np.sin(phi / 2) ** 3 * (2 / 3)
-    return np.column_stack([area, rows[:, 0] * area + push * np.cos(middle), rows[:, 1] * area + push * np.sin(middle)])
+    push = rows[:, 2] ** 3 * np.sin(phi / 2) ** 3 * (2 / 3)
+    along = np.column_stack([np.cos(middle), np.sin(middle)])
+    return np.asarray(rows[:, :2] * beyond_chord(rows, t0, t1)[:, None] + push[:, None] * along)
 
 
 def reach(rows: Floats, t0: Floats, t1: Floats) -> Floats:

@@ -39,8 +39,13 @@ def nearest(rows: Floats, points: Floats) -> Floats:
 
 
 def beyond_chord(rows: Floats, t0: Floats, t1: Floats) -> Floats:
-    """A segment is its own chord: zeros, (n, 3)."""
-    return np.zeros((len(rows), 3))
+    """A segment is its own chord: no area."""
+    return np.zeros(len(rows))
+
+
+def moments_beyond_chord(rows: Floats, t0: Floats, t1: Floats) -> Floats:
+    """A segment is its own chord: no moments."""
+    return np.zeros((len(rows), 2))
 
 
 def reach(rows: Floats, t0: Floats, t1: Floats) -> Floats:

@@ -93,8 +93,8 @@ def _moments_about(table: CurveTable, origin: Floats) -> Floats:
     a = table.ask("point", every, zeros, width=2) - origin
     b = table.ask("point", every, ones, width=2) - origin
     cross = a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]
-    beyond = table.ask("beyond_chord", every, zeros, ones, width=3)
-    area_of = cross / 2 + beyond[:, 0]
-    total = float(area_of.sum())
-    push = ((a + b) * (cross / 6)[:, None] + beyond[:, 1:] - beyond[:, :1] * origin).sum(axis=0)
+    beyond = table.ask("beyond_chord", every, zeros, ones)
+    moments = table.ask("moments_beyond_chord", every, zeros, ones, width=2) - beyond[:, None] * origin
+    total = float((cross / 2 + beyond).sum())
+    push = ((a + b) * (cross / 6)[:, None] + moments).sum(axis=0)
     return np.array([total, push[0] + origin[0] * total, push[1] + origin[1] * total])

@@ -6,6 +6,7 @@ import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from enum import Enum
+from functools import cache
 from typing import TYPE_CHECKING, ClassVar, Final
 
 from pydantic import BaseModel, ConfigDict
@@ -159,6 +160,7 @@ class Step(BaseModel):
         raise NotImplementedError
 
     @classmethod
+    @cache
     def field_kinds(cls) -> dict[str, FieldKind]:
         """The kinds of the fields that the sentence holds, in its order, then those beside it."""
         kinds = {

@@ -29,6 +29,7 @@ def main(words: list[str]) -> int:
     test = commands.add_parser("test", help="set up what tests need, then run them all, or those named")
     test.add_argument("labels", nargs="*")
     commands.add_parser("css", help="rebuild the stylesheet (needs Node.js)")
+    commands.add_parser("pictures", help="take the pictures in docs/screenshots anew (the server must run)")
     commands.add_parser("bench", add_help=False, help="ratios against reference libraries, in one run")
     for name in CORE_COMMANDS:
         commands.add_parser(name, add_help=False, help=f"`kagami {name} --help` says more")
@@ -38,9 +39,7 @@ def main(words: list[str]) -> int:
         parser.error(f"unknown: {' '.join(rest)}")
     try:
         make_state()
-        return {"up": _up, "down": _down, "test": _test, "css": _css, "bench": _bench, "manage": _manage}.get(
-            known.command, _core
-        )(known, rest)
+        return COMMANDS.get(known.command, _core)(known, rest)
     except SetupError as error:
         print(f"kagami: {error}", file=sys.stderr)
         return 1
@@ -122,6 +121,27 @@ def _css(_known: argparse.Namespace, _rest: list[str]) -> int:
     if not (folder / "node_modules").exists():
         subprocess.run(["npm", "ci", "--no-audit", "--no-fund"], cwd=folder, check=True)
     return subprocess.run(["npm", "run", "build"], cwd=folder).returncode
+
+
+def _pictures(_known: argparse.Namespace, _rest: list[str]) -> int:
+    port = server.running()
+    if port is None:
+        raise SetupError("the server does not run. First: ./kagami up --background")
+    env = _with_tests()
+    env["KAGAMI_CHROMIUM"] = shutil.which("chromium") or "chromium"
+    words = [str(PYTHON), "docs/take_screenshots.py", f"http://127.0.0.1:{port}"]
+    return subprocess.run(words, cwd=ROOT, env=env).returncode
+
+
+COMMANDS = {
+    "up": _up,
+    "down": _down,
+    "test": _test,
+    "css": _css,
+    "bench": _bench,
+    "manage": _manage,
+    "pictures": _pictures,
+}
 
 
 if __name__ == "__main__":

@@ -9,6 +9,7 @@ import pwd
 import secrets
 import signal
 import subprocess
+import time
 
 from environment import install_debian
 from places import KEY, STATE, SetupError, write_private
@@ -16,6 +17,7 @@ from processes import free_port, is_ours, stop
 
 ROLE = DATABASE = "kagami"
 RECORD = STATE / "database.json"
+START_SECONDS = 15.0
 
 
 def start() -> dict[str, str]:
@@ -147,11 +149,16 @@ def _make(tools: pathlib.Path) -> dict:
 
 
 def _launch(tools: pathlib.Path, data: pathlib.Path, port: int) -> None:
+    """Start the server. After a crash its orphans hold the shared memory for a moment, so it is tried for a while."""
     options = f"-p {port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''"
     words = [str(tools / "pg_ctl"), "start", "-D", str(data), "-l", str(_log(data)), "-o", options, "-w", "-t", "60"]
-    done = _as_server(words, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
-    if done.returncode or _running(data) is None:
-        raise SetupError(f"the database server did not start; its log is {_log(data)}")
+    end = time.monotonic() + START_SECONDS
+    while time.monotonic() < end:
+        done = _as_server(words, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+        if done.returncode == 0 and _running(data) is not None:
+            return
+        time.sleep(0.5)
+    raise SetupError(f"the database server did not start; its log is {_log(data)}")
 
 
 def _running(data: pathlib.Path) -> tuple[int, int] | None:

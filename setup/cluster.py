@@ -113,36 +113,35 @@ def _log(data: pathlib.Path) -> pathlib.Path:
 
 
 def _make(tools: pathlib.Path) -> dict:
-    """Make the cluster in a side folder, then rename it, so that an interrupted one never counts."""
-    print("Making the database cluster …", flush=True)
+    """Make the cluster in a side folder, then rename it, so that an interrupted one never counts.
+
+    One that an earlier checkout at this path left behind is taken up again: its password lies beside it.
+    """
     home = _home()
-    data, side = home / "data", home / "data.new"
+    data, side, kept = home / "data", home / "data.new", home / "password"
+    left = _as_server(["cat", str(kept)], capture_output=True, text=True)
+    if left.returncode == 0 and _as_server(["test", "-f", f"{data}/PG_VERSION"]).returncode == 0:
+        return _record(data, left.stdout)
+    print("Making the database cluster …", flush=True)
     password = secrets.token_urlsafe(24)
-    pwfile = home / "password.new"
     _as_server(["mkdir", "-p", "-m", "700", str(home)])
     _as_server(["rm", "-rf", str(side)])
-    given = _write_as_server(pwfile, password)
+    given = _write_as_server(kept, password)
     if given.returncode:
         raise SetupError(f"cannot write below {home}: {given.stderr.decode().strip()}")
-    words = [
-        str(tools / "initdb"),
-        "-D",
-        str(side),
-        "-U",
-        ROLE,
-        "--pwfile",
-        str(pwfile),
-        "--auth=scram-sha-256",
-        "--encoding=UTF8",
-        "--locale=C.UTF-8",
-        "--no-instructions",
-    ]
+    words = [str(tools / "initdb"), "-D", str(side), "-U", ROLE, "--pwfile", str(kept), "--auth=scram-sha-256"]
+    words += ["--encoding=UTF8", "--locale=C.UTF-8", "--no-instructions"]
     done = _as_server(words, capture_output=True, text=True)
-    _as_server(["rm", "-f", str(pwfile)])
     if done.returncode:
         raise SetupError(f"initdb failed: {done.stderr.strip()}")
     if _as_server(["mv", "-T", str(side), str(data)], capture_output=True).returncode:
-        raise SetupError(f"{data} is in the way: it is no whole cluster, and we do not remove it. Move it aside.")
+        raise SetupError(
+            f"{data} is in the way: it is no cluster that we know, and we do not remove it. Move it aside."
+        )
+    return _record(data, password)
+
+
+def _record(data: pathlib.Path, password: str) -> dict:
     record = {"data": str(data), "password": password, "port": None}
     write_private(RECORD, json.dumps(record))
     return record

@@ -36,7 +36,7 @@ export async function openChooser(slot) {
     open = { slot, list, many: many === "1", what };
     document.getElementById("dots")?.append(...holder.querySelector(".dots-source").children);
     document.getElementById("sheet").classList.toggle("picking-figures", what === "figures");
-    list.scrollIntoView({ block: "nearest" });
+    (slot.closest("form.slip") || list).scrollIntoView({ block: "nearest" });
     (list.querySelector("[aria-pressed=true]") || list.querySelector(".choice"))?.focus();
   } catch (error) {
     refused(error, null, null);

@@ -14,4 +14,6 @@ STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
     "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
 }
+# Static files come straight from their folders here.
+MIDDLEWARE = [name for name in MIDDLEWARE if "whitenoise" not in name]  # noqa: F405
 TEST_RUNNER = "web.test_runner.KagamiRunner"

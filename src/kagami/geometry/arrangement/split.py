@@ -54,11 +54,11 @@ def _stops(table: CurveTable, crossings: Crossings) -> tuple[Ints, Floats, Ints,
     curve = np.concatenate([crossings.i, crossings.j, lone])
     t = np.concatenate([crossings.t, crossings.s, lone_t])
     places = table.ask("point", curve, t, width=2)
-    # One place a crossing: the mean of its two sides.
-    stop = np.concatenate([np.arange(n), np.arange(n), n + np.arange(len(lone))])
+    # A crossing is one place, half way between its two sides: so it is near to the ends of either.
     sites = np.concatenate([(places[:n] + places[n : 2 * n]) / 2, places[2 * n :]])
+    stop = np.concatenate([np.arange(n), np.arange(n), n + np.arange(len(lone))])
     label, count = clustered(sites, LENGTH)
-    return curve, t, label[stop], mean_by(label, count, sites)
+    return curve, t, label[stop], sites if count == len(sites) else mean_by(label, count, sites)
 
 
 def _stretches(table: CurveTable, curve: Ints, t: Floats, vertex: Ints) -> tuple[Ints, Floats, Floats, Ints, Ints]:

@@ -48,7 +48,9 @@ def trace(table: CurveTable, edges: Edges) -> Cycles:
     cycle, count = cycles_of(following)
     area = sums_by(cycle, count, _both_ways(_areas(table, edges)))
     component = np.zeros(count, dtype=np.intp)
-    component[cycle] = _components(edges, tail, order)[tail]
+    # Each component has E − V + 2 cycles (Euler): two are left over when there is but one.
+    if len(starts) - n + count != 2:
+        component[cycle] = _components(edges, tail, order)[tail]
     return Cycles(following, cycle, area, component)
 
 
@@ -82,10 +84,10 @@ def _components(edges: Edges, tail: Ints, order: Ints) -> Ints:
 
 def _tangents(table: CurveTable, edges: Edges) -> Floats:
     """Direction in which each half-edge leaves its vertex, in [0, 2π)."""
-    out = table.ask("derivative", edges.curve, edges.t0, width=2)
-    back = -table.ask("derivative", edges.curve, edges.t1, width=2)
-    both = np.concatenate([out, back])
-    return np.asarray(np.arctan2(both[:, 1], both[:, 0]) % TURN)
+    out = table.ask("heading", edges.curve, edges.t0)
+    back = table.ask("heading", edges.curve, edges.t1) + np.pi
+    turned = np.concatenate([out, back]) % TURN
+    return np.where(turned >= TURN, 0.0, turned)  # a hair below zero is rounded up to a whole turn
 
 
 def _sorted_round_vertices(table: CurveTable, edges: Edges, tail: Ints) -> Ints:

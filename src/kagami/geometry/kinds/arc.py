@@ -45,6 +45,11 @@ def derivative(rows: Floats, t: Floats) -> Floats:
     return (rows[:, 2] * rows[:, 4])[:, None] * np.column_stack([-np.sin(theta), np.cos(theta)])
 
 
+def heading(rows: Floats, t: Floats) -> Floats:
+    """Direction of the tangent: a quarter turn from the radius, ahead or back as the arc sweeps."""
+    return np.asarray(angle(rows, t) + np.sign(rows[:, 4]) * (np.pi / 2))
+
+
 def length(rows: Floats) -> Floats:
     """Length."""
     return np.asarray(rows[:, 2] * np.abs(rows[:, 4]))

@@ -20,6 +20,12 @@ def derivative(rows: Floats, t: Floats) -> Floats:
     return rows[:, 2:4] - rows[:, :2]
 
 
+def heading(rows: Floats, t: Floats) -> Floats:
+    """Direction of the tangent."""
+    move = rows[:, 2:4] - rows[:, :2]
+    return np.asarray(np.arctan2(move[:, 1], move[:, 0]))
+
+
 def length(rows: Floats) -> Floats:
     """Length."""
     move = rows[:, 2:4] - rows[:, :2]

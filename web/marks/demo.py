@@ -1,4 +1,4 @@
-"""The demo studio: the harbour of Vennik, from the plans in examples/demo."""
+"""The demo studio: the harbour of Vennik, from the plans in examples/."""
 
 import pathlib
 from typing import Final
@@ -11,12 +11,12 @@ from kagami.plan.document import from_json
 from web.marks.models import Brand
 from web.marks.services.shelving import make_brand, make_mark
 
-FOLDER: Final = pathlib.Path(settings.BASE_DIR) / "examples" / "demo"
+FOLDER: Final = pathlib.Path(settings.BASE_DIR) / "examples"
 BRANDS: Final = {
-    "Vennik Light Trust": ["vennik-light-trust.json"],
-    "Tidehouse Museum": ["tidehouse-museum.json"],
-    "Oar & Anvil Boatyard": ["oar-and-anvil.json"],
-    "Saltpan Cooperative": ["saltpan-cooperative.json"],
+    "Vennik Light Trust": ["demo/vennik-light-trust.json", "jobs/j20-harbour-seal.json"],
+    "Tidehouse Museum": ["demo/tidehouse-museum.json", "jobs/j09-tide-rose.json"],
+    "Oar & Anvil Boatyard": ["demo/oar-and-anvil.json", "jobs/j09-eight-moorings.json"],
+    "Saltpan Cooperative": ["demo/saltpan-cooperative.json"],
 }
 NAME: Final = "harbour"
 

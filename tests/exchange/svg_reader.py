@@ -35,7 +35,10 @@ def commands(data: str) -> list[tuple[str, tuple[float, ...]]]:
 
 
 def area_of(data: str) -> float:
-    """Signed area of path data (y down, so a hole has the other sign): exact for lines and arcs, by Green's theorem."""
+    """Signed area of path data (y down, so a hole has the other sign): exact for lines and arcs, by Green's theorem.
+
+    An elliptic arc is looked at in the frame in which it is circular; areas there are smaller by rx·ry.
+    """
     total, here, start = 0.0, (0.0, 0.0), (0.0, 0.0)
     for letter, values in commands(data):
         if letter == "M":
@@ -44,10 +47,18 @@ def area_of(data: str) -> float:
         there = start if letter == "Z" else (values[-2], values[-1])
         total += (here[0] * there[1] - there[0] * here[1]) / 2
         if letter == "A":
-            radius, _, sweep = centre_of(here, values)
-            total += radius**2 * (sweep - math.sin(sweep)) / 2
+            rx, ry = values[0], values[1]
+            radius, _, sweep = centre_of(in_circle(here, values), (1, 1, 0, *values[3:5], *in_circle(there, values)))
+            total += rx * ry * radius**2 * (sweep - math.sin(sweep)) / 2
         here = there
     return total
+
+
+def in_circle(place: tuple[float, float], values: tuple[float, ...]) -> tuple[float, float]:
+    """A place in the frame in which an arc command's ellipse is a unit circle."""
+    rx, ry, turn = values[0], values[1], math.radians(values[2])
+    x, y = place
+    return (x * math.cos(turn) + y * math.sin(turn)) / rx, (y * math.cos(turn) - x * math.sin(turn)) / ry
 
 
 def centre_of(here: tuple[float, float], values: tuple[float, ...]) -> tuple[float, tuple[float, float], float]:

@@ -15,7 +15,7 @@ from kagami.exchange.svg import Frame, path_data, write_svg
 from kagami.geometry.affine import Affine
 from kagami.geometry.boolean import difference, intersection, union
 from kagami.geometry.curves import Arc, Line
-from kagami.geometry.figures import bar, circle
+from kagami.geometry.figures import bar, circle, oval
 from kagami.geometry.measure.size import area, box, perimeter
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
@@ -119,3 +119,15 @@ class Economy(TestCase):
         self.assertEqual(path_data(bar(O, 0, 2, 4), Frame()), "M0 1L4 1L4 -1L0 -1Z")
         for text in re.findall(r"-?\d+\.\d+", written(circle(Point(0.1, 0.2), 1 / 3))):
             self.assertLessEqual(len(text.partition(".")[2]), 6)
+
+
+class Ovals(TestCase):
+    @given(st.floats(0.5, 30), st.floats(0.5, 30), st.floats(0, math.tau), st.floats(-20, 20))
+    def test_ovals_and_halves_of_them_keep_their_areas(self, rx: float, ry: float, turn: float, x: float) -> None:
+        shape = oval(Point(x, 3), rx, ry, turn)
+        half = intersection(shape, bar(Point(x, 3), 0, 200, 100))
+        for piece in (shape, half):
+            data = paths_of(written(piece, scale=1.0))[0].attrib["d"]
+            # Rounded radii weigh more where they are small.
+            slack = 2e-6 * perimeter(piece) * max(rx / ry, ry / rx)
+            self.assertAlmostEqual(abs(area_of(data)), area(piece), delta=slack)

@@ -7,7 +7,7 @@ import math
 from kagami.geometry.affine import Affine
 from kagami.geometry.arrangement import Arrangement
 from kagami.geometry.arrays import linked
-from kagami.geometry.figures import bar, circle, line, polygon, regular_polygon
+from kagami.geometry.figures import bar, circle, line, oval, polygon, regular_polygon
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 
@@ -29,6 +29,7 @@ FAMILIES: dict[str, list[Shape]] = {
     "touching outside": [circle(O, 1), circle(Point(2, 0), 1)],
     "touching inside": [circle(O, 2), circle(Point(1, 0), 1)],
     "equal circles": [circle(O, 1), circle(O, 1), circle(O, 1)],
+    "equal circles begun apart": [circle(O, 1).mapped(Affine.rotation(angle)) for angle in (0, 1, 2, 4)],
     "concentric": [circle(O, radius) for radius in (1, 2, 3)],
     "apart": [circle(O, 1), circle(Point(5, 5), 2)],
     "six petals through one point": ring_of(6, 1, 1),
@@ -49,6 +50,17 @@ FAMILIES: dict[str, list[Shape]] = {
     "round-ended bar": [bar(O, 0.7, 2, 5), circle(O, 1), circle(O.toward(0.7, 5), 1)],
     "hexagon in its circle": [circle(O, 2), regular_polygon(O, 6, 2, 0.2)],
     "circle in a hexagon": [circle(O, 2 * math.cos(math.pi / 6)), regular_polygon(O, 6, 2, 0.0)],
+    "crossing ovals": [oval(O, 3, 1, 0.3), oval(O, 3, 1, 0.3 + math.pi / 2)],
+    "oval touching a circle inside, twice": [circle(O, 3), oval(O, 3, 1, 0.7)],
+    "oval touching a circle outside": [circle(Point(5, 0), 2), oval(O, 3, 1)],
+    "oval touching an oval": [oval(O, 3, 1), oval(Point(0, 3), 1, 2)],
+    "equal ovals": [oval(O, 3, 1, 0.4), oval(O, 3, 1, 0.4), oval(O, 1, 3, 0.4 + math.pi / 2)],
+    "concentric ovals": [oval(O, 3, 1), oval(O, 6, 2)],
+    "oval and its axes": [oval(O, 3, 1, 0.4), line(O, 0.4, 5), line(O, 0.4 + math.pi / 2, 5)],
+    "line touching an oval": [oval(O, 3, 1), line(Point(0, 1), 0, 5)],
+    "oval in a bar": [oval(O, 3, 1), bar(Point(-3, 0), 0, 2, 6)],
+    "very thin oval": [oval(O, 30, 0.01, 0.2), circle(O, 10)],
+    "six ovals through one point": turned(oval(Point(3, 0), 3, 1), 6),
     "nothing": [],
     "one of nothing": [Shape(), circle(O, 1)],
 }

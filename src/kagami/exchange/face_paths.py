@@ -8,9 +8,7 @@ from __future__ import annotations
 
 from kagami.exchange.svg import Frame, arc_data
 from kagami.geometry.arrangement import Arrangement
-from kagami.geometry.curves import Arc
-from kagami.geometry.kinds import ARC, arc
-from kagami.geometry.point import Point
+from kagami.geometry.curves import Line
 
 
 def face_paths(arrangement: Arrangement, frame: Frame) -> list[str]:
@@ -41,19 +39,14 @@ def _words(arrangement: Arrangement, places: list[str], frame: Frame) -> list[st
     """The command that draws each half-edge from its tail."""
     edges, table = arrangement.edges, arrangement.table
     tails, heads = edges.tail.tolist(), edges.head.tolist()
-    curves = edges.curve
-    is_arc = (table.kind[curves] == ARC).tolist()
-    rows = table.rows[curves]
-    starts = arc.angle(rows, edges.t0).tolist()
-    sweeps = (rows[:, 4] * (edges.t1 - edges.t0)).tolist()
+    index, t0, t1 = edges.curve.tolist(), edges.t0.tolist(), edges.t1.tolist()
     forward, backward = [], []
     for edge, (tail, head) in enumerate(zip(tails, heads, strict=True)):
-        if is_arc[edge]:
-            x, y, radius = rows[edge, :3].tolist()
-            along = Arc(Point(x, y), radius, starts[edge], sweeps[edge])
-            forward.append(arc_data(along, places[head], frame))
-            backward.append(arc_data(along.reversed(), places[tail], frame))
-        else:
+        along = table.curve(index[edge], t0[edge], t1[edge])
+        if isinstance(along, Line):
             forward.append(f"L{places[head]}")
             backward.append(f"L{places[tail]}")
+        else:
+            forward.append(arc_data(along, places[head], frame))
+            backward.append(arc_data(along.reversed(), places[tail], frame))
     return forward + backward

@@ -6,12 +6,13 @@ Source of the path syntax: Scalable Vector Graphics (SVG) 1.1 (Second Edition), 
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 from xml.sax.saxutils import escape, quoteattr
 
 from kagami.exchange.artwork import Artwork
-from kagami.geometry.curves import Arc
+from kagami.geometry.curves import Arc, Line
+from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.measure.size import Box
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
@@ -67,14 +68,14 @@ def _outline_data(outline: Outline, frame: Frame) -> str:
         # Each curve ends where the next one starts, so that rounding opens no gap; Z draws a last straight line.
         following = curves[(index + 1) % len(curves)].start
         target = frame.place(curve.end if index == last and not outline.closed else following)
-        if isinstance(curve, Arc):
+        if not isinstance(curve, Line):
             words.append(arc_data(curve, target, frame))
         elif index < last or not outline.closed:
             words.append(f"L{target}")
     return "".join(words) + ("Z" if outline.closed else "")
 
 
-def arc_data(arc: Arc, target: str, frame: Frame) -> str:
+def arc_data(arc: Arc | EllipticArc, target: str, frame: Frame) -> str:
     """The command(s) that draw an arc to a place that is written already.
 
     A reader finds the centre from both ends and the radius, which for nearly half a turn hangs on their last digits.
@@ -87,16 +88,17 @@ def arc_data(arc: Arc, target: str, frame: Frame) -> str:
         return _split(arc, 0.75, target, frame)
     if SAME < abs(off_half) < NEAR_HALF_TURN:
         return _split(arc, 0.5, target, frame)
-    radius = frame.length(arc.radius)
-    if abs(off_half) <= SAME:
-        radius = frame.number(max(arc.radius * frame.scale - 2 * 10.0**-frame.decimals, 0.0))
-    sweep = 0 if arc.sweep > 0 else 1  # y points down in SVG
-    return f"A{radius} {radius} 0 {1 if off_half > 0 else 0} {sweep} {target}"
+    less = 2 * 10.0**-frame.decimals if abs(off_half) <= SAME else 0.0
+    axes = (arc.radius, arc.radius) if isinstance(arc, Arc) else (arc.rx, arc.ry)
+    radii = " ".join(frame.number(max(axis * frame.scale - less, 0.0)) for axis in axes)
+    turned = 0.0 if isinstance(arc, Arc) else -math.degrees(arc.rotation)  # y points down in SVG
+    sweep = 0 if arc.sweep > 0 else 1
+    return f"A{radii} {frame.number(turned)} {1 if off_half > 0 else 0} {sweep} {target}"
 
 
-def _split(arc: Arc, share: float, target: str, frame: Frame) -> str:
-    first = Arc(arc.centre, arc.radius, arc.start_angle, arc.sweep * share)
-    second = Arc(arc.centre, arc.radius, first.start_angle + first.sweep, arc.sweep - first.sweep)
+def _split(arc: Arc | EllipticArc, share: float, target: str, frame: Frame) -> str:
+    first = replace(arc, sweep=arc.sweep * share)
+    second = replace(arc, start_angle=arc.start_angle + first.sweep, sweep=arc.sweep - first.sweep)
     return arc_data(first, frame.place(second.start), frame) + arc_data(second, target, frame)
 
 

@@ -1,4 +1,4 @@
-"""Small typed values for reading and writing curves: `Line` and `Arc`."""
+"""Small typed values for reading and writing curves: `Line`, `Arc` and, from its own module, `EllipticArc`."""
 
 from __future__ import annotations
 
@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import TypeAlias
 
 from kagami.geometry.affine import Affine
+from kagami.geometry.elliptic import EllipticArc, principal_arc
 from kagami.geometry.errors import InvalidLength
 from kagami.geometry.point import Point
 from kagami.geometry.tolerance import LENGTH, ROUNDING
@@ -90,14 +91,15 @@ class Arc:
         """The same arc the other way."""
         return Arc(self.centre, self.radius, self.start_angle + self.sweep, -self.sweep)
 
-    def mapped(self, by: Affine) -> Arc:
-        """The image under a similarity.
+    def mapped(self, by: Affine) -> Arc | EllipticArc:
+        """The image under an affine map: circular under a similarity, else elliptic.
 
         Raises:
-            InvalidLength: the map does not keep circles.
+            InvalidLength: the map flattens it to a line.
         """
         if not by.is_similarity:
-            raise InvalidLength("this map does not keep circles", map=by)
+            p, q = (by.a * self.radius, by.b * self.radius), (by.c * self.radius, by.d * self.radius)
+            return principal_arc(by.point(self.centre), p, q, self.start_angle, self.sweep)
         start = math.atan2(
             by.b * math.cos(self.start_angle) + by.d * math.sin(self.start_angle),
             by.a * math.cos(self.start_angle) + by.c * math.sin(self.start_angle),
@@ -110,13 +112,18 @@ class Arc:
         return (self.centre.x, self.centre.y, self.radius, self.start_angle, self.sweep)
 
 
-Curve: TypeAlias = Line | Arc
+Curve: TypeAlias = Line | Arc | EllipticArc
 
 
 def same_support(a: Curve, b: Curve) -> bool:
     """Whether two curves lie on one line or one circle, so that neighbours can be joined to one curve."""
     if isinstance(a, Arc) and isinstance(b, Arc):
         return a.centre.distance(b.centre) <= LENGTH and abs(a.radius - b.radius) <= LENGTH
+    if isinstance(a, EllipticArc) and isinstance(b, EllipticArc):
+        # What the rotation is off is measured as a length at the end of the longer axis.
+        off = abs(math.remainder(a.rotation - b.rotation, math.pi)) * (a.rx - a.ry)
+        near = max(a.centre.distance(b.centre), abs(a.rx - b.rx), abs(a.ry - b.ry), off)
+        return near <= LENGTH
     if isinstance(a, Line) and isinstance(b, Line):
         long, short = (a, b) if a.length >= b.length else (b, a)
         return all(_off_line(long, place) <= LENGTH for place in (short.start, short.end))

@@ -6,6 +6,7 @@ import math
 from typing import Final
 
 from kagami.geometry.curves import Arc, Line
+from kagami.geometry.elliptic import principal_arc
 from kagami.geometry.errors import InvalidCount, InvalidLength
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
@@ -32,6 +33,19 @@ def circle(centre: Point, radius: float) -> Shape:
     """
     require_length("radius", radius)
     return Shape((Outline((Arc(centre, radius, 0.0, math.tau),)),))
+
+
+def oval(centre: Point, rx: float, ry: float, rotation: float = 0.0) -> Shape:
+    """An ellipse by its semi-axes, the first along `rotation`; counter-clockwise.
+
+    Raises:
+        InvalidLength: an axis is not more than 0.
+    """
+    require_length("width", rx)
+    require_length("height", ry)
+    p = (rx * math.cos(rotation), rx * math.sin(rotation))
+    q = (-ry * math.sin(rotation), ry * math.cos(rotation))
+    return Shape((Outline((principal_arc(centre, p, q, 0.0, math.tau),)),))
 
 
 def polygon(corners: tuple[Point, ...]) -> Shape:

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+from typing import TypeVar
+
 import numpy as np
 
 from kagami.geometry.arrangement import Arrangement
 from kagami.geometry.arrays import Bools, Ints
 from kagami.geometry.curves import Arc, Curve, Line, same_support
+from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.tolerance import COINCIDENT, ROUNDING
 
@@ -69,10 +73,8 @@ def _joined(arrangement: Arrangement, loop: list[int]) -> Outline:
         curves[0] = joined
         del curves[-1]
     only = curves[0]
-    if len(curves) == 1 and isinstance(only, Arc) and only.is_whole:
-        curves = [
-            Arc(only.centre, only.radius, 0.0, only.sweep)
-        ]  # a whole circle begins on its right, wherever it was cut
+    if len(curves) == 1 and not isinstance(only, Line) and only.is_whole:
+        curves = [replace(only, start_angle=0.0)]  # it begins at the same place wherever it was cut
     return Outline(tuple(curve for curve in curves if curve.length > COINCIDENT))
 
 
@@ -81,7 +83,9 @@ def join(first: Curve, second: Curve) -> Curve | None:
     if not same_support(first, second):
         return None
     if isinstance(first, Arc) and isinstance(second, Arc):
-        return _joined_arcs(first, second)
+        return _joined_arcs(first, second, first.radius)
+    if isinstance(first, EllipticArc) and isinstance(second, EllipticArc):
+        return _joined_arcs(first, second, first.ry)
     if isinstance(first, Line) and isinstance(second, Line):
         ahead = (first.end.x - first.start.x) * (second.end.x - second.start.x)
         ahead += (first.end.y - first.start.y) * (second.end.y - second.start.y)
@@ -89,11 +93,15 @@ def join(first: Curve, second: Curve) -> Curve | None:
     return None
 
 
-def _joined_arcs(first: Arc, second: Arc) -> Arc | None:
+A = TypeVar("A", Arc, EllipticArc)
+
+
+def _joined_arcs(first: A, second: A, width: float) -> A | None:
+    """Two arcs of one circle or ellipse, whose least radius is `width`, as one."""
     sweep = first.sweep + second.sweep
-    if first.sweep * second.sweep < 0 or abs(sweep) > FULL_TURN + COINCIDENT / first.radius:
+    if first.sweep * second.sweep < 0 or abs(sweep) > FULL_TURN + COINCIDENT / width:
         return None
     if abs(sweep) > FULL_TURN - ROUNDING or first.start.distance(second.end) <= COINCIDENT < first.length:
         sweep = np.copysign(FULL_TURN, sweep)
     model = first if first.length >= second.length else second
-    return Arc(model.centre, model.radius, first.start_angle, float(sweep))
+    return replace(model, start_angle=first.start_angle, sweep=float(sweep))

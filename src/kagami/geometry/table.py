@@ -9,13 +9,14 @@ import numpy as np
 
 from kagami.geometry.arrays import Bools, Floats, Ints, frozen
 from kagami.geometry.curves import Arc, Curve, Line
+from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.errors import TooLarge
-from kagami.geometry.kinds import ARC, KINDS, LINE, WIDTH, arc
+from kagami.geometry.kinds import ARC, ELLIPSE, KINDS, LINE, WIDTH
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 
 MOST_CURVES = 20_000
-_KIND_OF = {Line: LINE, Arc: ARC}
+_KIND_OF = {Line: LINE, Arc: ARC, EllipticArc: ELLIPSE}
 
 
 @dataclass(frozen=True)
@@ -44,10 +45,7 @@ class CurveTable:
 
     def whole(self) -> Bools:
         """Whether each curve closes on itself."""
-        closes = np.zeros(len(self), bool)
-        arcs = self._of_kind[ARC]
-        closes[arcs] = arc.is_whole(self.rows[arcs])
-        return closes
+        return self.ask("closes", np.arange(len(self))).astype(bool)
 
     def ask(self, question: str, index: Ints, *columns: Floats, width: int = 1) -> Floats:
         """Put a question of `kinds` to the curves of `index`, each row answered by its kind.
@@ -77,6 +75,9 @@ class CurveTable:
                 return Point(ax * (1 - t) + bx * t, ay * (1 - t) + by * t)
 
             return Line(at(t0), at(t1))
+        if self.kind[index] == ELLIPSE:
+            x, y, rx, ry, rotation, start, sweep = row[:7]
+            return EllipticArc(Point(x, y), rx, ry, rotation, start, sweep).stretch(t0, t1)
         x, y, radius, start, sweep = row[:5]
         return Arc(Point(x, y), radius, start + t0 * sweep, (t1 - t0) * sweep)
 

@@ -146,11 +146,12 @@ def _chord_turns(table: CurveTable, edges: Edges, members: Ints, group: Ints) ->
     n = len(edges.tail)
     edge = members % n
     forward = members < n
-    reach = table.ask("reach", edges.curve[edge], edges.t0[edge], edges.t1[edge])
+    begin = np.where(forward, edges.t0[edge], edges.t1[edge])
+    end = np.where(forward, edges.t1[edge], edges.t0[edge])
+    reach = table.ask("reach", edges.curve[edge], begin, end)
     common = np.full(int(group.max()) + 1, np.inf)
     np.minimum.at(common, group, reach)
-    turn = table.ask("chord_turn", edges.curve[edge], common[group])
-    return np.where(forward, turn, -turn)
+    return table.ask("chord_turn", edges.curve[edge], begin, end, common[group])
 
 
 def outer_cycles(cycles: Cycles) -> Bools:

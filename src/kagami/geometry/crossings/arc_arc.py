@@ -14,8 +14,8 @@ from kagami.geometry.tolerance import LENGTH
 def meet(a: Floats, b: Floats) -> Meetings:
     """Crossings row by row; circles within LENGTH of touching touch once, on the line of their centres.
 
-    Arcs of one circle share end points, which `find` looks for; two whole equal circles are given one common place
-    (the start of the first), so that their edges can be told to be one.
+    Arcs of one circle share end points, which `find` looks for; two whole equal circles are given one common place,
+    so that their edges can be told to be one.
 
     Source: radical line, at (d² + r₁² − r₂²) / 2d from the first centre; half chord √(r₁² − x²) (plane geometry).
     """
@@ -44,7 +44,7 @@ def meet(a: Floats, b: Floats) -> Meetings:
     side = np.concatenate([np.ones(len(pair)), -np.ones(len(twice))])
     toward, first, second = toward[pair][both], side * first[both], side * second[both]
     crossings = _on_both(a, b, pair[both], toward + first, toward + second)
-    twins = np.flatnonzero(same & arc.is_whole(a) & arc.is_whole(b))
+    twins = np.flatnonzero(same & arc.closes(a) & arc.closes(b))
     if len(twins) == 0:
         return crossings
     return Meetings(*(np.concatenate(parts) for parts in zip(crossings, _seams(a, b, twins), strict=True)))
@@ -58,5 +58,6 @@ def _on_both(a: Floats, b: Floats, pair: np.ndarray, on_a: Floats, on_b: Floats)
 
 
 def _seams(a: Floats, b: Floats, pair: np.ndarray) -> Meetings:
-    theta = a[pair, 3]
-    return Meetings(pair, np.zeros(len(pair)), arc.parameter(b[pair], theta))
+    """The rightmost place of equal circles: the same one for every pair among many."""
+    right = np.zeros(len(pair))
+    return Meetings(pair, arc.parameter(a[pair], right), arc.parameter(b[pair], right))

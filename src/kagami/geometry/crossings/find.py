@@ -9,9 +9,9 @@ from typing import Final
 import numpy as np
 
 from kagami.geometry.arrays import Floats, Ints, expand_ranges
-from kagami.geometry.crossings import arc_arc, line_arc, line_line
+from kagami.geometry.crossings import arc_arc, ellipse_ellipse, line_arc, line_ellipse, line_line
 from kagami.geometry.crossings.meeting import Meetings
-from kagami.geometry.kinds import ARC, LINE
+from kagami.geometry.kinds import ARC, ELLIPSE, LINE
 from kagami.geometry.table import CurveTable
 from kagami.geometry.tolerance import LENGTH
 
@@ -19,6 +19,9 @@ PAIRS: Final[dict[tuple[int, int], Callable[[Floats, Floats], Meetings]]] = {
     (LINE, LINE): line_line.meet,
     (LINE, ARC): line_arc.meet,
     (ARC, ARC): arc_arc.meet,
+    (LINE, ELLIPSE): line_ellipse.meet,
+    (ARC, ELLIPSE): ellipse_ellipse.meet_arc,
+    (ELLIPSE, ELLIPSE): ellipse_ellipse.meet,
 }
 
 

@@ -10,8 +10,9 @@ A curve is a row of eight numbers whose meaning is its kind's, run through by t 
     nearest(rows, points)         t in [0, 1] of the nearest place
     beyond_chord(rows, t0, t1)    area between the stretch t0…t1 and its chord (left of it negative)
     moments_beyond_chord(…)       its first moments
-    reach(rows, t0, t1)           a distance from the stretch's start up to which it runs away from there steadily
-    chord_turn(rows, distance)    angle from the tangent at the start to the chord of that length, along +t
+    closes(rows)                  whether the curve ends where it begins, so that t runs round
+    reach(rows, t0, t1)           a distance from t0 up to which the stretch towards t1 runs away steadily
+    chord_turn(rows, t0, t1, distance)   angle from the tangent at t0, towards t1, to the chord of that length
     ray_hits(rows, t0, t1, origin, direction)   hits of a ray, see `RayHits`
 
 Angles are radians. A new kind is one new module in `KINDS`, and its pairs in `crossings`.
@@ -22,10 +23,11 @@ from __future__ import annotations
 from types import ModuleType
 from typing import Final
 
-from kagami.geometry.kinds import arc, line
+from kagami.geometry.kinds import arc, ellipse, line
 
 LINE: Final = 0
 ARC: Final = 1
-KINDS: Final[tuple[ModuleType, ...]] = (line, arc)
+ELLIPSE: Final = 2
+KINDS: Final[tuple[ModuleType, ...]] = (line, arc, ellipse)
 WIDTH: Final = 8
 """Numbers in a row of parameters: a cubic has eight."""

@@ -5,10 +5,11 @@ from __future__ import annotations
 import numpy as np
 
 from kagami.geometry.arrays import Bools, Floats
+from kagami.geometry.kinds import sweeps
 from kagami.geometry.kinds.ray import RayHits
-from kagami.geometry.tolerance import GRAZE, ROUNDING
+from kagami.geometry.tolerance import GRAZE
 
-TURN = 2 * np.pi
+TURN = sweeps.TURN
 
 
 def angle(rows: Floats, t: Floats) -> Floats:
@@ -22,16 +23,13 @@ def at_angle(rows: Floats, theta: Floats) -> Floats:
 
 
 def parameter(rows: Floats, theta: Floats) -> Floats:
-    """Parameter of an angle at the centre: t in [0, 2π/|sweep|), so that t > 1 means off the arc."""
-    way = np.where(rows[:, 4] > 0, theta - rows[:, 3], rows[:, 3] - theta) % TURN
-    # A hair before the start comes out as nearly a whole turn; it is the start.
-    way = np.where(TURN - way < ROUNDING, 0.0, way)
-    return np.asarray(way / np.abs(rows[:, 4]))
+    """Parameter of an angle at the centre; t > 1 means off the arc."""
+    return sweeps.parameter(rows[:, 3], rows[:, 4], theta)
 
 
-def is_whole(rows: Floats) -> Bools:
+def closes(rows: Floats) -> Bools:
     """Whether the arc is a whole circle."""
-    return np.asarray(np.abs(rows[:, 4]) >= TURN - ROUNDING)
+    return sweeps.is_whole(rows[:, 4])
 
 
 def point(rows: Floats, t: Floats) -> Floats:
@@ -57,7 +55,7 @@ def length(rows: Floats) -> Floats:
 
 def bounds(rows: Floats) -> Floats:
     """Tight box: both ends, and those of the four quadrant points that lie on the arc."""
-    if is_whole(rows).all():
+    if closes(rows).all():
         return np.hstack([rows[:, :2] - rows[:, 2:3], rows[:, :2] + rows[:, 2:3]])
     ends = np.stack([point(rows, np.zeros(len(rows))), point(rows, np.ones(len(rows)))])
     low, high = ends.min(axis=0), ends.max(axis=0)
@@ -106,9 +104,10 @@ def reach(rows: Floats, t0: Floats, t1: Floats) -> Floats:
     return np.asarray(2 * rows[:, 2] * np.sin(turn / 2))
 
 
-def chord_turn(rows: Floats, distance: Floats) -> Floats:
+def chord_turn(rows: Floats, t0: Floats, t1: Floats, distance: Floats) -> Floats:
     """Angle between tangent and chord: half the angle that the chord subtends."""
-    return np.asarray(np.sign(rows[:, 4]) * np.arcsin(np.minimum(distance / (2 * rows[:, 2]), 1.0)))
+    side = np.sign(rows[:, 4] * (t1 - t0))
+    return np.asarray(side * np.arcsin(np.minimum(distance / (2 * rows[:, 2]), 1.0)))
 
 
 def ray_hits(rows: Floats, t0: Floats, t1: Floats, origin: Floats, direction: Floats) -> RayHits:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from kagami.geometry.arrays import Floats
+from kagami.geometry.arrays import Bools, Floats
 from kagami.geometry.kinds.ray import RayHits
 from kagami.geometry.tolerance import GRAZE
 
@@ -24,6 +24,11 @@ def heading(rows: Floats, t: Floats) -> Floats:
     """Direction of the tangent."""
     move = rows[:, 2:4] - rows[:, :2]
     return np.asarray(np.arctan2(move[:, 1], move[:, 0]))
+
+
+def closes(rows: Floats) -> Bools:
+    """A segment never closes."""
+    return np.zeros(len(rows), dtype=np.bool_)
 
 
 def length(rows: Floats) -> Floats:
@@ -59,7 +64,7 @@ def reach(rows: Floats, t0: Floats, t1: Floats) -> Floats:
     return np.asarray(length(rows) * np.abs(t1 - t0) / 2)
 
 
-def chord_turn(rows: Floats, distance: Floats) -> Floats:
+def chord_turn(rows: Floats, t0: Floats, t1: Floats, distance: Floats) -> Floats:
     """Chords of a segment do not turn."""
     return np.zeros(len(rows))
 

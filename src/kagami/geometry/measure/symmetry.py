@@ -10,7 +10,8 @@ from scipy.spatial import cKDTree
 
 from kagami.geometry.affine import Affine
 from kagami.geometry.arrays import Floats, Ints
-from kagami.geometry.curves import Arc
+from kagami.geometry.curves import Arc, Line
+from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.measure.size import centroid
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
@@ -60,12 +61,17 @@ def _features(shape: Shape, centre: Point) -> Floats:
     """Rows of x, y from the centre and a number that tells kinds and radii apart."""
     rows: list[tuple[float, float, float]] = []
     for curve in shape.curves:
-        if isinstance(curve, Arc) and curve.is_whole:
-            rows.append((*curve.centre, math.copysign(curve.radius, curve.sweep)))
+        if isinstance(curve, Line):
+            rows.append((*curve.start, 0.0))
+            continue
+        bulge = curve.radius if isinstance(curve, Arc) else curve.rx + curve.ry
+        if curve.is_whole:
+            rows.append((*curve.centre, math.copysign(bulge, curve.sweep)))
+            if isinstance(curve, EllipticArc):
+                rows.extend((*curve.at(turn * math.pi / 2), curve.rx if turn % 2 else curve.ry) for turn in range(4))
             continue
         rows.append((*curve.start, 0.0))
-        if isinstance(curve, Arc):
-            rows.append((*curve.middle, curve.radius))
+        rows.append((*curve.middle, bulge))
     features = np.array(rows)
     features[:, :2] -= centre
     return features

@@ -1,0 +1,77 @@
+"""Zeros of a function along curves, cut where it is monotone: no crossing is missed, and a touch counts once."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import numpy as np
+
+from kagami.geometry.arrays import Bools, Floats, Ints
+
+HALVINGS = 54
+"""Enough to halve [0, 1] down to the last bit."""
+
+
+def zeros(
+    value: Callable[[Ints, Floats], Floats], breaks: Floats, touching: Callable[[Ints, Floats], Bools]
+) -> tuple[Ints, Floats]:
+    """Rows and parameters of all zeros in [0, 1].
+
+    `value(row, t)` is monotone between neighbours of the sorted `breaks` (n, k), of which 0 and 1 are the outermost.
+    Where `touching(row, t)` holds at an inner break, the curve touches there: the touch is the zero, and those that the
+    monotone pieces on both its sides have are left out, since they belong to it.
+    """
+    n, k = breaks.shape
+    rows = np.repeat(np.arange(n), k)
+    at_breaks = value(rows, breaks.ravel()).reshape(n, k)
+    touches = touching(rows, breaks.ravel()).reshape(n, k)
+    touches[:, [0, -1]] = False
+    touches &= np.diff(breaks, axis=1, prepend=-1.0) > 0  # a break that is listed twice touches once
+    beside = touches[:, :-1] | touches[:, 1:]
+    changes = (at_breaks[:, :-1] > 0) != (at_breaks[:, 1:] > 0)
+    row, piece = np.nonzero(changes & ~beside)
+    low, high = breaks[row, piece], breaks[row, piece + 1]
+    rising = at_breaks[row, piece + 1] > 0
+    for _ in range(HALVINGS):
+        middle = (low + high) / 2
+        past = (value(row, middle) > 0) == rising
+        low, high = np.where(past, low, middle), np.where(past, middle, high)
+    touch_row, touch = np.nonzero(touches)
+    found = np.concatenate([row, touch_row])
+    return found, np.concatenate([(low + high) / 2, breaks[touch_row, touch]])
+
+
+def real_roots(coefficients: Floats, low: float, high: float) -> Floats:
+    """Real roots in an interval of polynomials (n, degree + 1), highest power first: (n, degree), others set to `low`.
+
+    By the eigenvalues of companion matrices. Roots that come out slightly off the real line are taken too: as breaks of
+    monotone pieces they do no harm.
+    """
+    return _inside(_roots(coefficients), low, high)
+
+
+def circle_roots(coefficients: Floats) -> Floats:
+    """Angles of the roots near the unit circle of complex polynomials (n, degree + 1): (n, degree), the rest 0."""
+    roots = _roots(coefficients)
+    near = np.abs(np.abs(roots) - 1.0) < 0.1
+    return np.where(near, np.angle(roots), 0.0)
+
+
+def _roots(coefficients: Floats) -> np.ndarray:
+    n, size = coefficients.shape
+    lead = coefficients[:, :1]
+    scale = np.abs(coefficients).max(axis=1, keepdims=True)
+    least = np.finfo(float).eps * np.where(scale > 0, scale, 1.0)
+    lead = np.where(np.abs(lead) < least, least, lead)  # a lower degree: its missing roots go far off
+    companion = np.zeros((n, size - 1, size - 1), dtype=coefficients.dtype)
+    companion[:, 0, :] = -coefficients[:, 1:] / lead
+    steps = np.arange(size - 2)
+    companion[:, steps + 1, steps] = 1.0
+    return np.linalg.eigvals(companion)
+
+
+def _inside(roots: np.ndarray, low: float, high: float) -> Floats:
+    real = roots.real
+    width = high - low
+    near = (np.abs(roots.imag) < width / 16) & (real > low) & (real < high)
+    return np.where(near, real, low)

@@ -6,9 +6,8 @@ Edges are not joined again as in a delivered shape: nobody counts the nodes of a
 
 from __future__ import annotations
 
-from kagami.exchange.svg import Frame, arc_data
+from kagami.exchange.svg import Frame, curve_data
 from kagami.geometry.arrangement import Arrangement
-from kagami.geometry.curves import Line
 
 
 def face_paths(arrangement: Arrangement, frame: Frame) -> list[str]:
@@ -43,10 +42,6 @@ def _words(arrangement: Arrangement, places: list[str], frame: Frame) -> list[st
     forward, backward = [], []
     for edge, (tail, head) in enumerate(zip(tails, heads, strict=True)):
         along = table.curve(index[edge], t0[edge], t1[edge])
-        if isinstance(along, Line):
-            forward.append(f"L{places[head]}")
-            backward.append(f"L{places[tail]}")
-        else:
-            forward.append(arc_data(along, places[head], frame))
-            backward.append(arc_data(along.reversed(), places[tail], frame))
+        forward.append(curve_data(along, places[head], frame))
+        backward.append(curve_data(along.reversed(), places[tail], frame))
     return forward + backward

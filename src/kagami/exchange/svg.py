@@ -11,7 +11,8 @@ from typing import Final
 from xml.sax.saxutils import escape, quoteattr
 
 from kagami.exchange.artwork import Artwork
-from kagami.geometry.curves import Arc, Line
+from kagami.geometry.bezier import Cubic
+from kagami.geometry.curves import Arc, Curve, Line
 from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.measure.size import Box
 from kagami.geometry.outline import Outline, Shape
@@ -68,11 +69,18 @@ def _outline_data(outline: Outline, frame: Frame) -> str:
         # Each curve ends where the next one starts, so that rounding opens no gap; Z draws a last straight line.
         following = curves[(index + 1) % len(curves)].start
         target = frame.place(curve.end if index == last and not outline.closed else following)
-        if not isinstance(curve, Line):
-            words.append(arc_data(curve, target, frame))
-        elif index < last or not outline.closed:
-            words.append(f"L{target}")
+        if index < last or not outline.closed or not isinstance(curve, Line):
+            words.append(curve_data(curve, target, frame))
     return "".join(words) + ("Z" if outline.closed else "")
+
+
+def curve_data(curve: Curve, target: str, frame: Frame) -> str:
+    """The command(s) that draw a curve to a place that is written already."""
+    if isinstance(curve, Line):
+        return f"L{target}"
+    if isinstance(curve, Cubic):
+        return f"C{frame.place(curve.first_handle)} {frame.place(curve.second_handle)} {target}"
+    return arc_data(curve, target, frame)
 
 
 def arc_data(arc: Arc | EllipticArc, target: str, frame: Frame) -> str:

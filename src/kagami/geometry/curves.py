@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import TypeAlias
 
 from kagami.geometry.affine import Affine
+from kagami.geometry.bezier import Cubic
 from kagami.geometry.elliptic import EllipticArc, principal_arc
 from kagami.geometry.errors import InvalidLength
 from kagami.geometry.point import Point
@@ -112,7 +113,7 @@ class Arc:
         return (self.centre.x, self.centre.y, self.radius, self.start_angle, self.sweep)
 
 
-Curve: TypeAlias = Line | Arc | EllipticArc
+Curve: TypeAlias = Line | Arc | EllipticArc | Cubic
 
 
 def same_support(a: Curve, b: Curve) -> bool:

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from kagami.geometry.affine import Affine
+from kagami.geometry.bezier import Cubic
 from kagami.geometry.curves import Curve
 from kagami.geometry.point import Point
 
@@ -20,7 +21,7 @@ class Outline:
     @property
     def nodes(self) -> tuple[Point, ...]:
         """Where the curves begin (and the open end). A lone whole circle counts two: files need two for it."""
-        if len(self.curves) == 1 and self.closed:
+        if len(self.curves) == 1 and self.closed and not isinstance(self.curves[0], Cubic):
             only = self.curves[0]
             return (only.start, only.middle)
         starts = tuple(curve.start for curve in self.curves)

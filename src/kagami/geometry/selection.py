@@ -9,12 +9,15 @@ import numpy as np
 
 from kagami.geometry.arrangement import Arrangement
 from kagami.geometry.arrays import Bools, Ints
+from kagami.geometry.bezier import Cubic
 from kagami.geometry.curves import Arc, Curve, Line, same_support
 from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.outline import Outline, Shape
-from kagami.geometry.tolerance import COINCIDENT, ROUNDING
+from kagami.geometry.tolerance import COINCIDENT, LENGTH, ROUNDING
 
 FULL_TURN = 2 * np.pi
+MOST_GROWTH = 100.0
+"""A cubic is not drawn on to more than so many times its length: the digits would not do."""
 
 
 def outline_of_faces(arrangement: Arrangement, selected: Bools) -> Shape:
@@ -56,14 +59,9 @@ def _loops(arrangement: Arrangement, boundary: Ints) -> list[list[int]]:
 
 def _joined(arrangement: Arrangement, loop: list[int]) -> Outline:
     """One outline from a chain of half-edges."""
-    edges, n = arrangement.edges, len(arrangement.edges.tail)
     curves: list[Curve] = []
-    for half_edge in loop:
-        edge = half_edge % n
-        t0, t1 = float(edges.t0[edge]), float(edges.t1[edge])
-        if half_edge >= n:
-            t0, t1 = t1, t0
-        curve = arrangement.table.curve(int(edges.curve[edge]), t0, t1)
+    for index, t0, t1 in _runs(arrangement, loop):
+        curve = arrangement.table.curve(index, t0, t1)
         joined = join(curves[-1], curve) if curves else None
         if joined is None:
             curves.append(curve)
@@ -73,19 +71,53 @@ def _joined(arrangement: Arrangement, loop: list[int]) -> Outline:
         curves[0] = joined
         del curves[-1]
     only = curves[0]
-    if len(curves) == 1 and not isinstance(only, Line) and only.is_whole:
+    if len(curves) == 1 and isinstance(only, Arc | EllipticArc) and only.is_whole:
         curves = [replace(only, start_angle=0.0)]  # it begins at the same place wherever it was cut
     return Outline(tuple(curve for curve in curves if curve.length > COINCIDENT))
 
 
+def _runs(arrangement: Arrangement, loop: list[int]) -> list[tuple[int, float, float]]:
+    """The stretches of source curves that a chain runs through, as long as they can be: curve, from, to."""
+    edges, n = arrangement.edges, len(arrangement.edges.tail)
+    runs: list[tuple[int, float, float]] = []
+    for half_edge in loop:
+        edge = half_edge % n
+        t0, t1 = float(edges.t0[edge]), float(edges.t1[edge])
+        if half_edge >= n:
+            t0, t1 = t1, t0
+        curve = int(edges.curve[edge])
+        if runs and runs[-1][0] == curve and runs[-1][2] == t0 and (runs[-1][2] - runs[-1][1]) * (t1 - t0) > 0:
+            runs[-1] = (curve, runs[-1][1], t1)
+        else:
+            runs.append((curve, t0, t1))
+    if len(runs) > 1 and runs[0][0] == runs[-1][0] and runs[-1][2] == runs[0][1]:
+        curve, start, _ = runs.pop()
+        runs[0] = (curve, start, runs[0][2])
+    return runs
+
+
+def _joined_cubics(first: Cubic, second: Cubic) -> Cubic | None:
+    """One cubic of which both are stretches: the first drawn on as their speeds tell, if the second lies there."""
+    arrives, leaves = first.second_handle.distance(first.end), second.start.distance(second.first_handle)
+    if arrives <= LENGTH or leaves <= LENGTH or leaves > MOST_GROWTH * arrives or arrives > MOST_GROWTH * leaves:
+        return None
+    share = 1 + leaves / arrives
+    whole = first.stretch(0.0, share)
+    again = whole.stretch(1 / share, 1.0)
+    places = zip(again.row(), second.row(), strict=True)
+    return whole if all(abs(one - other) <= LENGTH for one, other in places) else None
+
+
 def join(first: Curve, second: Curve) -> Curve | None:
     """Two neighbours as one curve, or None when they lie on different ones or would run back on themselves."""
-    if not same_support(first, second):
+    if not isinstance(first, Cubic) and not same_support(first, second):
         return None
     if isinstance(first, Arc) and isinstance(second, Arc):
         return _joined_arcs(first, second, first.radius)
     if isinstance(first, EllipticArc) and isinstance(second, EllipticArc):
         return _joined_arcs(first, second, first.ry)
+    if isinstance(first, Cubic) and isinstance(second, Cubic):
+        return _joined_cubics(first, second)
     if isinstance(first, Line) and isinstance(second, Line):
         ahead = (first.end.x - first.start.x) * (second.end.x - second.start.x)
         ahead += (first.end.y - first.start.y) * (second.end.y - second.start.y)

@@ -8,15 +8,16 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from kagami.geometry.arrays import Bools, Floats, Ints, frozen
+from kagami.geometry.bezier import Cubic
 from kagami.geometry.curves import Arc, Curve, Line
 from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.errors import TooLarge
-from kagami.geometry.kinds import ARC, ELLIPSE, KINDS, LINE, WIDTH
+from kagami.geometry.kinds import ARC, CUBIC, ELLIPSE, KINDS, LINE, WIDTH
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 
 MOST_CURVES = 20_000
-_KIND_OF = {Line: LINE, Arc: ARC, EllipticArc: ELLIPSE}
+_KIND_OF = {Line: LINE, Arc: ARC, EllipticArc: ELLIPSE, Cubic: CUBIC}
 
 
 @dataclass(frozen=True)
@@ -75,6 +76,10 @@ class CurveTable:
                 return Point(ax * (1 - t) + bx * t, ay * (1 - t) + by * t)
 
             return Line(at(t0), at(t1))
+        if self.kind[index] == CUBIC:
+            places = [Point(x, y) for x, y in zip(row[::2], row[1::2], strict=True)]
+            whole = Cubic(*places)
+            return whole if (t0, t1) == (0.0, 1.0) else whole.stretch(t0, t1)
         if self.kind[index] == ELLIPSE:
             x, y, rx, ry, rotation, start, sweep = row[:7]
             return EllipticArc(Point(x, y), rx, ry, rotation, start, sweep).stretch(t0, t1)

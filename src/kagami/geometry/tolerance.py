@@ -26,6 +26,12 @@ GRAZE: Final = 1e-6
 SAME: Final = 1e-7
 """Shapes whose features agree to this many units are called symmetric images of each other."""
 
+FLAT: Final = 0.02
+"""A stretch of a cubic whose handles lie this near to its chord, as a share of it, is straight enough for Newton."""
+
+NEAR_PARALLEL: Final = 1e-3
+"""Curves that meet at a lesser sine than this may touch; meetings this near to each other (u) are then one touch."""
+
 AREA: Final = LENGTH * SHEET
 """Areas below this (square units) are nothing: a sliver one tolerance wide along the sheet."""
 

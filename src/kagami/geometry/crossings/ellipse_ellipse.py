@@ -8,9 +8,10 @@ import numpy as np
 
 from kagami.geometry.arrays import Bools, Floats, Ints
 from kagami.geometry.crossings.meeting import Meetings
-from kagami.geometry.crossings.monotone import circle_roots, zeros
+from kagami.geometry.crossings.monotone import zeros
 from kagami.geometry.crossings.on_arc import on_elliptic_arc
 from kagami.geometry.kinds import WIDTH, ellipse, sweeps
+from kagami.geometry.kinds.polynomials import circle_roots
 from kagami.geometry.tolerance import LENGTH
 
 

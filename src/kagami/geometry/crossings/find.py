@@ -9,9 +9,18 @@ from typing import Final
 import numpy as np
 
 from kagami.geometry.arrays import Floats, Ints, expand_ranges
-from kagami.geometry.crossings import arc_arc, ellipse_ellipse, line_arc, line_ellipse, line_line
+from kagami.geometry.crossings import (
+    arc_arc,
+    cubic_cubic,
+    ellipse_cubic,
+    ellipse_ellipse,
+    line_arc,
+    line_cubic,
+    line_ellipse,
+    line_line,
+)
 from kagami.geometry.crossings.meeting import Meetings
-from kagami.geometry.kinds import ARC, ELLIPSE, LINE
+from kagami.geometry.kinds import ARC, CUBIC, ELLIPSE, LINE
 from kagami.geometry.table import CurveTable
 from kagami.geometry.tolerance import LENGTH
 
@@ -22,6 +31,10 @@ PAIRS: Final[dict[tuple[int, int], Callable[[Floats, Floats], Meetings]]] = {
     (LINE, ELLIPSE): line_ellipse.meet,
     (ARC, ELLIPSE): ellipse_ellipse.meet_arc,
     (ELLIPSE, ELLIPSE): ellipse_ellipse.meet,
+    (LINE, CUBIC): line_cubic.meet,
+    (ARC, CUBIC): ellipse_cubic.meet_arc,
+    (ELLIPSE, CUBIC): ellipse_cubic.meet,
+    (CUBIC, CUBIC): cubic_cubic.meet,
 }
 
 
@@ -39,12 +52,13 @@ class Crossings:
 
 def find(table: CurveTable) -> Crossings:
     """All meetings of different curves, end points on curves included."""
-    i, j = overlapping_boxes(table.ask("bounds", np.arange(len(table)), width=4))
+    boxes = table.ask("bounds", np.arange(len(table)), width=4)
+    i, j = overlapping_boxes(boxes)
     present = set(np.flatnonzero(np.bincount(table.kind)).tolist())
     nothing = (np.zeros(0, np.intp), np.zeros(0, np.intp), np.zeros(0), np.zeros(0))
     found = [nothing]
     found.extend(_proper(table, i, j, kinds, meet) for kinds, meet in PAIRS.items() if {*kinds} <= present)
-    found.extend(_ends_on(table, i, j))
+    found.extend(_ends_on(table, boxes, i, j))
     return Crossings(*(np.concatenate(parts) for parts in zip(*found, strict=True)))
 
 
@@ -81,20 +95,25 @@ def _proper(
     return a[pair], b[pair], t, s
 
 
-def _ends_on(table: CurveTable, i: Ints, j: Ints) -> list[tuple[Ints, Ints, Floats, Floats]]:
+def _ends_on(table: CurveTable, boxes: Floats, i: Ints, j: Ints) -> list[tuple[Ints, Ints, Floats, Floats]]:
     """End points of open curves that lie on another curve: T-junctions, common ends, and the ends of overlaps."""
     open_ended = ~table.whole()
     if not open_ended.any():
         return []
+    every = np.arange(len(table))
+    ends = {value: table.ask("point", every, np.full(len(table), value), width=2) for value in (0.0, 1.0)}
     found = []
     for ended, other in ((i, j), (j, i)):
-        keep = open_ended[ended]
-        ended, other = ended[keep], other[keep]
-        for value in (0.0, 1.0):
-            t = np.full(len(ended), value)
-            place = table.ask("point", ended, t, width=2)
-            s = table.ask("nearest", other, place)
-            miss = table.ask("point", other, s, width=2) - place
-            on = np.hypot(miss[:, 0], miss[:, 1]) <= LENGTH
-            found.append((ended[on], other[on], t[on], s[on]))
+        for value, places in ends.items():
+            low, high = boxes[other, :2] - LENGTH, boxes[other, 2:] + LENGTH
+            near = open_ended[ended] & ((places[ended] >= low) & (places[ended] <= high)).all(axis=1)
+            found.append(_on(table, ended[near], other[near], value, places[ended[near]]))
     return found
+
+
+def _on(table: CurveTable, ended: Ints, other: Ints, value: float, places: Floats) -> tuple[Ints, Ints, Floats, Floats]:
+    """Of ends at places, those that lie on the other curve."""
+    s = table.ask("nearest", other, places)
+    miss = table.ask("point", other, s, width=2) - places
+    on = np.hypot(miss[:, 0], miss[:, 1]) <= LENGTH
+    return ended[on], other[on], np.full(int(on.sum()), value), s[on]

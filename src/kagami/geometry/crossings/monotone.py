@@ -39,39 +39,3 @@ def zeros(
     touch_row, touch = np.nonzero(touches)
     found = np.concatenate([row, touch_row])
     return found, np.concatenate([(low + high) / 2, breaks[touch_row, touch]])
-
-
-def real_roots(coefficients: Floats, low: float, high: float) -> Floats:
-    """Real roots in an interval of polynomials (n, degree + 1), highest power first: (n, degree), others set to `low`.
-
-    By the eigenvalues of companion matrices. Roots that come out slightly off the real line are taken too: as breaks of
-    monotone pieces they do no harm.
-    """
-    return _inside(_roots(coefficients), low, high)
-
-
-def circle_roots(coefficients: Floats) -> Floats:
-    """Angles of the roots near the unit circle of complex polynomials (n, degree + 1): (n, degree), the rest 0."""
-    roots = _roots(coefficients)
-    near = np.abs(np.abs(roots) - 1.0) < 0.1
-    return np.where(near, np.angle(roots), 0.0)
-
-
-def _roots(coefficients: Floats) -> np.ndarray:
-    n, size = coefficients.shape
-    lead = coefficients[:, :1]
-    scale = np.abs(coefficients).max(axis=1, keepdims=True)
-    least = np.finfo(float).eps * np.where(scale > 0, scale, 1.0)
-    lead = np.where(np.abs(lead) < least, least, lead)  # a lower degree: its missing roots go far off
-    companion = np.zeros((n, size - 1, size - 1), dtype=coefficients.dtype)
-    companion[:, 0, :] = -coefficients[:, 1:] / lead
-    steps = np.arange(size - 2)
-    companion[:, steps + 1, steps] = 1.0
-    return np.linalg.eigvals(companion)
-
-
-def _inside(roots: np.ndarray, low: float, high: float) -> Floats:
-    real = roots.real
-    width = high - low
-    near = (np.abs(roots.imag) < width / 16) & (real > low) & (real < high)
-    return np.where(near, real, low)

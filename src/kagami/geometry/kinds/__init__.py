@@ -23,11 +23,12 @@ from __future__ import annotations
 from types import ModuleType
 from typing import Final
 
-from kagami.geometry.kinds import arc, ellipse, line
+from kagami.geometry.kinds import arc, cubic, ellipse, line
 
 LINE: Final = 0
 ARC: Final = 1
 ELLIPSE: Final = 2
-KINDS: Final[tuple[ModuleType, ...]] = (line, arc, ellipse)
+CUBIC: Final = 3
+KINDS: Final[tuple[ModuleType, ...]] = (line, arc, ellipse, cubic)
 WIDTH: Final = 8
 """Numbers in a row of parameters: a cubic has eight."""

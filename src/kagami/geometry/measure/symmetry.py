@@ -10,6 +10,7 @@ from scipy.spatial import cKDTree
 
 from kagami.geometry.affine import Affine
 from kagami.geometry.arrays import Floats, Ints
+from kagami.geometry.bezier import Cubic
 from kagami.geometry.curves import Arc, Line
 from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.measure.size import centroid
@@ -63,6 +64,9 @@ def _features(shape: Shape, centre: Point) -> Floats:
     for curve in shape.curves:
         if isinstance(curve, Line):
             rows.append((*curve.start, 0.0))
+            continue
+        if isinstance(curve, Cubic):
+            rows.extend([(*curve.start, 0.0), (*curve.middle, curve.start.distance(curve.end))])
             continue
         bulge = curve.radius if isinstance(curve, Arc) else curve.rx + curve.ry
         if curve.is_whole:

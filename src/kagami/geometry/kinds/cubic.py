@@ -1,0 +1,172 @@
+"""Cubic Bézier curves as rows: x0, y0, x1, y1, x2, y2, x3, y3."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from kagami.geometry.arrays import Bools, Floats
+from kagami.geometry.kinds import numeric
+from kagami.geometry.kinds.polynomials import real_roots
+from kagami.geometry.kinds.ray import RayHits
+from kagami.geometry.tolerance import GRAZE, LENGTH
+
+_NODES, _WEIGHTS = np.polynomial.legendre.leggauss(5)
+"""Gauss-Legendre with five nodes: exact for the polynomials of degree 9 and less that areas and moments are."""
+_FINE = np.polynomial.legendre.leggauss(24)
+_STEP = 1.0 / 1024
+
+
+def control(rows: Floats) -> Floats:
+    """Control points, (n, 4, 2)."""
+    return rows.reshape(len(rows), 4, 2)
+
+
+def power(rows: Floats) -> Floats:
+    """Coefficients of 1, t, t², t³, (n, 4, 2)."""
+    p = control(rows)
+    return np.stack(
+        [
+            p[:, 0],
+            3 * (p[:, 1] - p[:, 0]),
+            3 * (p[:, 0] - 2 * p[:, 1] + p[:, 2]),
+            p[:, 3] - p[:, 0] + 3 * (p[:, 1] - p[:, 2]),
+        ],
+        axis=1,
+    )
+
+
+def point(rows: Floats, t: Floats) -> Floats:
+    """Place at t; both ends are exact."""
+    s = 1.0 - t
+    weights = np.stack([s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t], axis=1)
+    return np.asarray(np.einsum("ij,ijk->ik", weights, control(rows)))
+
+
+def derivative(rows: Floats, t: Floats) -> Floats:
+    """Derivative by t."""
+    s = 1.0 - t
+    moves = np.diff(control(rows), axis=1)
+    weights = 3 * np.stack([s * s, 2 * s * t, t * t], axis=1)
+    return np.asarray(np.einsum("ij,ijk->ik", weights, moves))
+
+
+def heading(rows: Floats, t: Floats) -> Floats:
+    """Direction of the tangent; where the derivative vanishes (a handle of no length), that of a short chord."""
+    along = derivative(rows, t)
+    still = np.hypot(along[:, 0], along[:, 1]) <= LENGTH
+    if still.any():
+        low, high = np.maximum(t[still] - _STEP, 0.0), np.minimum(t[still] + _STEP, 1.0)
+        along[still] = point(rows[still], high) - point(rows[still], low)
+    return np.asarray(np.arctan2(along[:, 1], along[:, 0]))
+
+
+def length(rows: Floats) -> Floats:
+    """Length by Gauss-Legendre between the places where the speed is least or greatest, so that a near cusp, where it
+    has all but a corner, lies at an end; to about 1e-6 of the length there, and 1e-12 elsewhere.
+    """
+    p = power(rows)
+    speed = [p[:, 1], 2 * p[:, 2], 3 * p[:, 3]]  # of the derivative: coefficients of 1, t, t²
+    squared = np.zeros((len(rows), 5))
+    for i in range(3):
+        for j in range(3):
+            squared[:, i + j] += np.einsum("ij,ij->i", speed[i], speed[j])
+    turns = real_roots((squared[:, 1:] * np.arange(1, 5))[:, ::-1], 0.0, 1.0)
+    zero, one = np.zeros((len(rows), 1)), np.ones((len(rows), 1))
+    breaks = np.sort(np.hstack([zero, turns, one]), axis=1)
+    total = np.zeros(len(rows))
+    nodes, weights = _FINE
+    for low, high in zip(breaks.T[:-1], breaks.T[1:], strict=True):
+        for node, weight in zip(nodes.tolist(), weights.tolist(), strict=True):
+            along = derivative(rows, low + (high - low) * (node + 1) / 2)
+            total += weight * (high - low) / 2 * np.hypot(along[:, 0], along[:, 1])
+    return total
+
+
+def bounds(rows: Floats) -> Floats:
+    """Tight box: both ends, and where the derivative of a coordinate vanishes."""
+    p = power(rows)
+    low = np.minimum(rows[:, 0:2], rows[:, 6:8])
+    high = np.maximum(rows[:, 0:2], rows[:, 6:8])
+    for axis in (0, 1):
+        turns = real_roots(np.stack([3 * p[:, 3, axis], 2 * p[:, 2, axis], p[:, 1, axis]], axis=1), 0.0, 1.0)
+        for t in turns.T:
+            value = point(rows, t)[:, axis]
+            low[:, axis], high[:, axis] = np.minimum(low[:, axis], value), np.maximum(high[:, axis], value)
+    return np.hstack([low, high])
+
+
+def closes(rows: Floats) -> Bools:
+    """A cubic has ends, even where they are one place."""
+    return np.zeros(len(rows), dtype=np.bool_)
+
+
+def nearest(rows: Floats, points: Floats) -> Floats:
+    """Parameter of the nearest place (see `numeric.nearest`)."""
+    return numeric.nearest(point, derivative, closes(rows), rows, points)
+
+
+def beyond_chord(rows: Floats, t0: Floats, t1: Floats) -> Floats:
+    """Area between a stretch and its chord: ½∮(x dy − y dx) from the stretch's start, where the chord adds nothing."""
+    return _integrals(rows, t0, t1)[:, 0]
+
+
+def moments_beyond_chord(rows: Floats, t0: Floats, t1: Floats) -> Floats:
+    """First moments of that area: ⅓∮x(x dy − y dx) and ⅓∮y(x dy − y dx) from the start, moved to the origin."""
+    found = _integrals(rows, t0, t1)
+    return np.asarray(found[:, 1:] + found[:, :1] * point(rows, t0))
+
+
+def _integrals(rows: Floats, t0: Floats, t1: Floats) -> Floats:
+    start = point(rows, t0)
+    total = np.zeros((len(rows), 3))
+    for node, weight in zip(_NODES.tolist(), _WEIGHTS.tolist(), strict=True):
+        t = t0 + (t1 - t0) * (node + 1) / 2
+        at, along = point(rows, t) - start, derivative(rows, t) * ((t1 - t0) / 2)[:, None]
+        turn = weight * (at[:, 0] * along[:, 1] - at[:, 1] * along[:, 0])
+        total += np.column_stack([turn / 2, at * turn[:, None] / 3])
+    return total
+
+
+def reach(rows: Floats, t0: Floats, t1: Floats) -> Floats:
+    """How far the stretch runs steadily away from t0."""
+    return numeric.reach(point, heading, rows, t0, t1)
+
+
+def chord_turn(rows: Floats, t0: Floats, t1: Floats, distance: Floats) -> Floats:
+    """Angle from the tangent at t0 to the chord."""
+    return numeric.chord_turn(point, heading, rows, t0, t1, distance)
+
+
+def ray_hits(rows: Floats, t0: Floats, t1: Floats, origin: Floats, direction: Floats) -> RayHits:
+    """Hits of rays with the stretches t0 < t < t1: the roots of the cubic's distance from the ray's line."""
+    p = power(rows)
+    aside = p[:, :, 1] * direction[:, None, 0] - p[:, :, 0] * direction[:, None, 1]
+    aside[:, 0] -= origin[:, 1] * direction[:, 0] - origin[:, 0] * direction[:, 1]
+    roots = real_roots(aside[:, ::-1], -1.0, 2.0)
+    found = []
+    for t in roots.T:
+        at, along = point(rows, t), derivative(rows, t)
+        speed = np.hypot(along[:, 0], along[:, 1])
+        distance = np.einsum("ij,ij->i", at - origin, direction)
+        off = np.abs((at[:, 0] - origin[:, 0]) * direction[:, 1] - (at[:, 1] - origin[:, 1]) * direction[:, 0])
+        cross = direction[:, 0] * along[:, 1] - direction[:, 1] * along[:, 0]
+        margin = np.minimum(t - t0, t1 - t) * np.maximum(speed, GRAZE)
+        real = off <= GRAZE
+        keep = np.flatnonzero(real & (margin > -GRAZE) & (distance > -GRAZE))
+        doubtful = (np.abs(cross) < GRAZE * speed) | (margin < GRAZE) | (distance < GRAZE)
+        found.append((keep, distance[keep], cross[keep] > 0, doubtful[keep]))
+    return RayHits(*(np.concatenate(parts) for parts in zip(*found, strict=True)))
+
+
+def stretch(rows: Floats, t0: Floats, t1: Floats) -> Floats:
+    """The stretches t0…t1 as cubics of their own: control points by blossoming."""
+    p = control(rows)
+
+    def blossom(a: Floats, b: Floats, c: Floats) -> Floats:
+        points = p
+        for t in (a, b, c):
+            s = t[:, None, None]
+            points = points[:, :-1] * (1 - s) + points[:, 1:] * s
+        return points[:, 0]
+
+    return np.hstack([blossom(t0, t0, t0), blossom(t0, t0, t1), blossom(t0, t1, t1), blossom(t1, t1, t1)])

@@ -151,6 +151,29 @@ class Crossings(TestCase):
         self.assertEqual(len(places(stroke(wave), stroke(other))), expected)
 
 
+class Loops(TestCase):
+    LOOP = Cubic(Point(-1, 0), Point(3, 3), Point(-3, 3), Point(1, 0))
+
+    def test_a_loop_is_a_region(self) -> None:
+        arrangement = arrange([stroke(self.LOOP)])
+        self.assertEqual(arrangement.face_count, 2)
+        self.assertTrue(euler_holds(arrangement))
+        samples = [self.LOOP.at(t) for t in np.linspace(0, 1, 8001)]
+        (loop,) = shapely.get_parts(shapely.polygonize([shapely.union_all(shapely.LineString(samples))]))
+        self.assertAlmostEqual(arrangement.areas[1], loop.area, delta=1e-5)
+
+    def test_a_closed_outline_that_crosses_itself_is_filled_by_its_windings(self) -> None:
+        closed = Shape((Outline((self.LOOP, Line(Point(1, 0), Point(-1, 0)))),))
+        arrangement = arrange([closed])
+        self.assertEqual(arrangement.face_count, 3)
+        self.assertEqual(sorted(arrangement.winding[1:, 0].tolist()), [-1, 1])
+        self.assertEqual(len(union(closed).outlines), 2)
+
+    def test_cubics_without_a_loop_have_none(self) -> None:
+        for curve in (PARABOLA, Cubic(O, Point(1, 0), Point(2, 0), Point(3, 0)), Cubic(O, O, Point(1, 1), Point(1, 1))):
+            self.assertEqual(arrange([stroke(curve)]).face_count, 1)
+
+
 class Arrangements(TestCase):
     def families(self) -> dict[str, list[Shape]]:
         chance = np.random.default_rng(2)

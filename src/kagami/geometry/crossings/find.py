@@ -12,6 +12,7 @@ from kagami.geometry.arrays import Floats, Ints, expand_ranges
 from kagami.geometry.crossings import (
     arc_arc,
     cubic_cubic,
+    cubic_self,
     ellipse_cubic,
     ellipse_ellipse,
     line_arc,
@@ -51,7 +52,7 @@ class Crossings:
 
 
 def find(table: CurveTable) -> Crossings:
-    """All meetings of different curves, end points on curves included."""
+    """All meetings of curves, end points on curves and the loops of cubics included."""
     boxes = table.ask("bounds", np.arange(len(table)), width=4)
     i, j = overlapping_boxes(boxes)
     present = set(np.flatnonzero(np.bincount(table.kind)).tolist())
@@ -59,6 +60,10 @@ def find(table: CurveTable) -> Crossings:
     found = [nothing]
     found.extend(_proper(table, i, j, kinds, meet) for kinds, meet in PAIRS.items() if {*kinds} <= present)
     found.extend(_ends_on(table, boxes, i, j))
+    if CUBIC in present:
+        cubics = np.flatnonzero(table.kind == CUBIC)
+        loop, t, s = cubic_self.meet(table.rows[cubics])
+        found.append((cubics[loop], cubics[loop], t, s))
     return Crossings(*(np.concatenate(parts) for parts in zip(*found, strict=True)))
 
 

@@ -14,10 +14,13 @@ import shapely
 
 from bench.paired import Row, paired
 from kagami.geometry.arrangement import arrange
+from kagami.geometry.bezier import Cubic
 from kagami.geometry.boolean import union
-from kagami.geometry.figures import circle
-from kagami.geometry.outline import Shape
+from kagami.geometry.curves import Line
+from kagami.geometry.figures import circle, oval
+from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
+from kagami.geometry.table import tabulate
 
 DRAWING = 100.0
 ACCURACY = 1e-6 * DRAWING
@@ -53,8 +56,62 @@ def rows() -> list[Row]:
                 lambda paths=paths: _skia_union(paths),
             ),
         ]
+    found += _other_kinds()
     _check_agreement()
     return found
+
+
+def _other_kinds() -> list[Row]:
+    """Arrangements of ellipses, lines, and outlines of cubics, against GEOS on their flattened lines."""
+    found = []
+    for name, shapes in (
+        ("40 ellipses", [_oval(*disc) for disc in _discs(40)]),
+        ("200 lines", _lines(200)),
+        ("60 outlines of 6 cubics", [_blob(*disc) for disc in _discs(60)]),
+    ):
+        strings = np.array([shapely.linestrings(_points(outline)) for shape in shapes for outline in shape])
+        row = paired(
+            f"arrangement of {name}",
+            lambda shapes=shapes: arrange(shapes),
+            "GEOS: node, polygonise",
+            lambda strings=strings: shapely.polygonize(shapely.get_parts(shapely.union_all(strings))),
+            runs=7,
+        )
+        found.append(row)
+    return found
+
+
+def _oval(x: float, y: float, radius: float) -> Shape:
+    return oval(Point(x, y), radius, radius / 2, x)
+
+
+def _lines(count: int) -> list[Shape]:
+    chance = np.random.default_rng(2)
+    ends = chance.uniform(0, DRAWING, (count, 4)).tolist()
+    return [Shape((Outline((Line(Point(a, b), Point(c, d)),), closed=False),)) for a, b, c, d in ends]
+
+
+def _blob(x: float, y: float, radius: float) -> Shape:
+    """A closed outline of six cubics round a place, its nodes alternately near and far."""
+    places = [Point(x, y).toward(x + index * math.tau / 6, radius * (1 if index % 2 else 0.6)) for index in range(6)]
+    curves = []
+    for index, start in enumerate(places):
+        before, end, after = places[index - 1], places[(index + 1) % 6], places[(index + 2) % 6]
+        first = Point(start.x + (end.x - before.x) / 5, start.y + (end.y - before.y) / 5)
+        second = Point(end.x - (after.x - start.x) / 5, end.y - (after.y - start.y) / 5)
+        curves.append(Cubic(start, first, second, end))
+    return Shape((Outline(tuple(curves)),))
+
+
+def _points(outline: Outline) -> np.ndarray:
+    """An outline flattened to the accuracy: a curve of length L that turns by less than π wants √(L / it) chords."""
+    table = tabulate([Shape((outline,))])
+    found = []
+    for index, curve in enumerate(outline.curves):
+        count = 1 if isinstance(curve, Line) else math.ceil(math.sqrt(curve.length / ACCURACY))
+        t = np.linspace(0, 1, count + 1)
+        found.append(table.ask("point", np.full(len(t), index), t, width=2))
+    return np.vstack(found)
 
 
 def _discs(count: int) -> list[tuple[float, float, float]]:

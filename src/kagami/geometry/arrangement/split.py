@@ -72,9 +72,10 @@ def _stretches(table: CurveTable, curve: Ints, t: Floats, vertex: Ints) -> tuple
     whole = table.whole()[curve]
     following[last] = starts  # a whole circle goes on past its seam to its first stop
     t1 = t[following] + np.where(last, 1.0, 0.0)
-    size = table.ask("length", curve) * (t1 - t)
     tail, head = vertex, vertex[following]
-    real = np.where(last, whole, True) & ((tail != head) | (size > COINCIDENT))
+    real = np.where(last, whole, True)
+    back = np.flatnonzero(real & (tail == head))  # a loop of some length stays, a stretch of none goes
+    real[back] = table.ask("length", curve[back]) * (t1[back] - t[back]) > COINCIDENT
     return curve[real], t[real], t1[real], tail[real], head[real]
 
 

@@ -112,13 +112,23 @@ def _ends_on(table: CurveTable, boxes: Floats, i: Ints, j: Ints) -> list[tuple[I
         for value, places in ends.items():
             low, high = boxes[other, :2] - LENGTH, boxes[other, 2:] + LENGTH
             near = open_ended[ended] & ((places[ended] >= low) & (places[ended] <= high)).all(axis=1)
-            found.append(_on(table, ended[near], other[near], value, places[ended[near]]))
+            found.append(_on(table, ends, ended[near], other[near], value))
     return found
 
 
-def _on(table: CurveTable, ended: Ints, other: Ints, value: float, places: Floats) -> tuple[Ints, Ints, Floats, Floats]:
-    """Of ends at places, those that lie on the other curve."""
-    s = table.ask("nearest", other, places)
-    miss = table.ask("point", other, s, width=2) - places
+def _on(
+    table: CurveTable, ends: dict[float, Floats], ended: Ints, other: Ints, value: float
+) -> tuple[Ints, Ints, Floats, Floats]:
+    """Of the ends at `value`, those that lie on the other curve: at an end of it, as most do, or between."""
+    places = ends[value][ended]
+    s = np.full(len(ended), np.nan)
+    for end, at in ends.items():
+        miss = at[other] - places
+        s[np.hypot(miss[:, 0], miss[:, 1]) <= LENGTH] = end
+    rest = np.flatnonzero(np.isnan(s))
+    nearest = table.ask("nearest", other[rest], places[rest])
+    miss = table.ask("point", other[rest], nearest, width=2) - places[rest]
     on = np.hypot(miss[:, 0], miss[:, 1]) <= LENGTH
-    return ended[on], other[on], np.full(int(on.sum()), value), s[on]
+    s[rest[on]] = nearest[on]
+    keep = ~np.isnan(s)
+    return ended[keep], other[keep], np.full(int(keep.sum()), value), s[keep]

@@ -8,7 +8,7 @@ from unittest import TestCase
 import numpy as np
 
 from kagami.geometry.crossings import find
-from kagami.geometry.crossings.find import overlapping_boxes
+from kagami.geometry.crossings.boxes import overlapping_boxes
 from kagami.geometry.curves import Arc, Line
 from kagami.geometry.figures import circle, line
 from kagami.geometry.outline import Outline, Shape

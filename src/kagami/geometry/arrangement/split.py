@@ -74,6 +74,7 @@ def _stretches(table: CurveTable, curve: Ints, t: Floats, vertex: Ints) -> tuple
     t1 = t[following] + np.where(last, 1.0, 0.0)
     tail, head = vertex, vertex[following]
     real = np.where(last, whole, True)
+    real &= (t1 > t) | (tail != head)
     back = np.flatnonzero(real & (tail == head))  # a loop of some length stays, a stretch of none goes
     real[back] = table.ask("length", curve[back]) * (t1[back] - t[back]) > COINCIDENT
     return curve[real], t[real], t1[real], tail[real], head[real]

@@ -1,4 +1,4 @@
-"""Crossings of cubics with each other: halving while their boxes overlap, then Newton's method."""
+"""Crossings of cubics with each other: cut into nearly straight pieces once, then Newton's method where pieces meet."""
 
 from __future__ import annotations
 
@@ -6,64 +6,71 @@ from typing import Final, NamedTuple
 
 import numpy as np
 
-from kagami.geometry.arrays import Floats, Ints
-from kagami.geometry.crossings.meeting import Meetings
+from kagami.geometry.arrays import Bools, Floats, Ints, run_starts
+from kagami.geometry.crossings.boxes import overlapping_boxes
 from kagami.geometry.errors import TooLarge
 from kagami.geometry.kinds import cubic
 from kagami.geometry.tolerance import FLAT, LENGTH, NEAR_PARALLEL
 
-MOST_CANDIDATES: Final = 400_000
+MOST_CANDIDATES: Final = 1_000_000
 LEVELS: Final = 14
 STEPS: Final = 24
+STARTS: Final = (0.15, 0.85)
+"""Where in a piece Newton's method begins: twice, since pieces that run nearly alike may cross twice."""
 
 
-class _Candidates(NamedTuple):
-    """Stretches of a pair that may meet: t0…t1 of the first with s0…s1 of the second."""
+class _Pieces(NamedTuple):
+    """Stretches t0…t1 of curves."""
 
-    pair: Ints
+    curve: Ints
     t0: Floats
     t1: Floats
-    s0: Floats
-    s1: Floats
 
-    def of(self, keep: np.ndarray) -> _Candidates:
-        return _Candidates(*(column[keep] for column in self))
+    def of(self, keep: Bools) -> _Pieces:
+        return _Pieces(self.curve[keep], self.t0[keep], self.t1[keep])
 
 
-def meet(a: Floats, b: Floats) -> Meetings:
-    """Crossings row by row. Where the two touch, one meeting is kept of those that lie along the touch.
+def meet_all(rows: Floats) -> tuple[Ints, Ints, Floats, Floats]:
+    """All crossings among cubics: curves i < j and the parameters on both.
 
-    Stretches along which they run together meet at several places, between which their edges are found to be one.
+    Where two touch, one meeting is kept of those that lie along the touch. Stretches along which they run together meet
+    at several places, between which their edges are found to be one.
 
     Raises:
-        TooLarge: the curves run together in so many places that the halving does not end.
+        TooLarge: the curves meet in too many places.
     """
-    count = len(a)
-    todo = _Candidates(np.arange(count), np.zeros(count), np.ones(count), np.zeros(count), np.ones(count))
-    settled: list[_Candidates] = []
-    for level in range(LEVELS):
-        todo, flat = _sift(a, b, todo)
-        if level == LEVELS - 1:
-            flat = np.ones(len(todo.pair), dtype=np.bool_)
+    pieces = _flat_pieces(rows)
+    places = cubic.control(cubic.stretch(rows[pieces.curve], pieces.t0, pieces.t1))
+    p, q = overlapping_boxes(np.hstack([places.min(axis=1), places.max(axis=1)]))
+    apart = pieces.curve[p] != pieces.curve[q]
+    p, q = p[apart], q[apart]
+    if len(p) > MOST_CANDIDATES:
+        raise TooLarge("these curves meet in too many places", curves=len(p))
+    swap = pieces.curve[p] > pieces.curve[q]
+    p, q = np.where(swap, q, p), np.where(swap, p, q)
+    return _distinct(rows, *_refined(rows, pieces, p, q))
+
+
+def _flat_pieces(rows: Floats) -> _Pieces:
+    """Every curve halved until its pieces are nearly straight."""
+    count = len(rows)
+    todo = _Pieces(np.arange(count), np.zeros(count), np.ones(count))
+    settled: list[_Pieces] = []
+    for _ in range(LEVELS):
+        flat = _flat(cubic.control(cubic.stretch(rows[todo.curve], todo.t0, todo.t1)))
         settled.append(todo.of(flat))
-        todo = _halved(todo.of(~flat))
-        if len(todo.pair) > MOST_CANDIDATES:
-            raise TooLarge("these curves run together in too many places", curves=len(todo.pair))
-    found = _Candidates(*(np.concatenate(parts) for parts in zip(*settled, strict=True)))
-    return _distinct(a, b, *_refined(a, b, found))
+        rest = todo.of(~flat)
+        middle = (rest.t0 + rest.t1) / 2
+        todo = _Pieces(
+            np.concatenate([rest.curve, rest.curve]),
+            np.concatenate([rest.t0, middle]),
+            np.concatenate([middle, rest.t1]),
+        )
+    settled.append(todo)  # the neighbourhood of a cusp never gets straight, but small
+    return _Pieces(*(np.concatenate(parts) for parts in zip(*settled, strict=True)))
 
 
-def _sift(a: Floats, b: Floats, todo: _Candidates) -> tuple[_Candidates, np.ndarray]:
-    """Candidates whose boxes overlap, and which of them are nearly straight on both sides."""
-    first, second = cubic.stretch(a[todo.pair], todo.t0, todo.t1), cubic.stretch(b[todo.pair], todo.s0, todo.s1)
-    p, q = cubic.control(first), cubic.control(second)
-    overlap = (p.min(axis=1) <= q.max(axis=1) + LENGTH).all(axis=1) & (q.min(axis=1) <= p.max(axis=1) + LENGTH).all(
-        axis=1
-    )
-    return todo.of(overlap), _flat(p[overlap]) & _flat(q[overlap])
-
-
-def _flat(points: Floats) -> np.ndarray:
+def _flat(points: Floats) -> Bools:
     """Whether the inner control points lie near the thirds of the chord, as a share of it."""
     chord = points[:, 3] - points[:, 0]
     size = np.maximum(np.hypot(chord[:, 0], chord[:, 1]), LENGTH)
@@ -74,47 +81,37 @@ def _flat(points: Floats) -> np.ndarray:
     return np.asarray((off <= FLAT * size) | (size <= LENGTH))
 
 
-def _halved(todo: _Candidates) -> _Candidates:
-    t, s = (todo.t0 + todo.t1) / 2, (todo.s0 + todo.s1) / 2
-    quarters = [
-        (todo.pair, *first, *second)
-        for first in ((todo.t0, t), (t, todo.t1))
-        for second in ((todo.s0, s), (s, todo.s1))
-    ]
-    return _Candidates(*(np.concatenate(parts) for parts in zip(*quarters, strict=True)))
-
-
-def _refined(a: Floats, b: Floats, found: _Candidates) -> tuple[Ints, Floats, Floats]:
-    """The nearest approach of each candidate, by damped Gauss-Newton; those that do not meet are left out."""
-    first, second = a[found.pair], b[found.pair]
-    t, s = (found.t0 + found.t1) / 2, (found.s0 + found.s1) / 2
+def _refined(rows: Floats, pieces: _Pieces, p: Ints, q: Ints) -> tuple[Ints, Ints, Floats, Floats]:
+    """The nearest approaches of pairs of pieces, by damped Gauss-Newton; those that do not meet are left out."""
+    i, j = np.tile(pieces.curve[p], 2), np.tile(pieces.curve[q], 2)
+    t = np.concatenate([pieces.t0[p] + (pieces.t1[p] - pieces.t0[p]) * share for share in STARTS])
+    s = np.tile((pieces.t0[q] + pieces.t1[q]) / 2, 2)
+    first, second = rows[i], rows[j]
     for _ in range(STEPS):
         gap = cubic.point(second, s) - cubic.point(first, t)
-        p, q = cubic.derivative(first, t), -cubic.derivative(second, s)
-        pp, qq = np.einsum("ij,ij->i", p, p), np.einsum("ij,ij->i", q, q)
-        pq = np.einsum("ij,ij->i", p, q)
-        damp = np.finfo(float).eps * (pp + qq) + np.finfo(float).tiny
-        gp, gq = np.einsum("ij,ij->i", gap, p), np.einsum("ij,ij->i", gap, q)
-        det = (pp + damp) * (qq + damp) - pq * pq
-        t = np.clip(t + ((qq + damp) * gp - pq * gq) / det, 0.0, 1.0)
-        s = np.clip(s + ((pp + damp) * gq - pq * gp) / det, 0.0, 1.0)
+        u, v = cubic.derivative(first, t), -cubic.derivative(second, s)
+        uu, vv, uv = (np.einsum("ij,ij->i", *pair) for pair in ((u, u), (v, v), (u, v)))
+        damp = np.finfo(float).eps * (uu + vv) + np.finfo(float).tiny
+        gu, gv = np.einsum("ij,ij->i", gap, u), np.einsum("ij,ij->i", gap, v)
+        det = (uu + damp) * (vv + damp) - uv * uv
+        t = np.clip(t + ((vv + damp) * gu - uv * gv) / det, 0.0, 1.0)
+        s = np.clip(s + ((uu + damp) * gv - uv * gu) / det, 0.0, 1.0)
     gap = cubic.point(second, s) - cubic.point(first, t)
-    meet_there = np.hypot(gap[:, 0], gap[:, 1]) <= LENGTH
-    return found.pair[meet_there], t[meet_there], s[meet_there]
+    there = np.hypot(gap[:, 0], gap[:, 1]) <= LENGTH
+    return i[there], j[there], t[there], s[there]
 
 
-def _distinct(a: Floats, b: Floats, pair: Ints, t: Floats, s: Floats) -> Meetings:
+def _distinct(rows: Floats, i: Ints, j: Ints, t: Floats, s: Floats) -> tuple[Ints, Ints, Floats, Floats]:
     """Each meeting once: neighbours in the same place, or along one touch, are one."""
-    order = np.lexsort((t, pair))
-    pair, t, s = pair[order], t[order], s[order]
-    at = cubic.point(a[pair], t)
-    turn = np.abs(np.sin(cubic.heading(a[pair], t) - cubic.heading(b[pair], s)))
+    order = np.lexsort((t, j, i))
+    i, j, t, s = i[order], j[order], t[order], s[order]
+    at = cubic.point(rows[i], t)
+    turn = np.abs(np.sin(cubic.heading(rows[i], t) - cubic.heading(rows[j], s)))
     width = np.where(turn < NEAR_PARALLEL, NEAR_PARALLEL, LENGTH)
-    apart = np.hypot(*np.diff(at, axis=0).T)
-    starts = np.append(True, (np.diff(pair) != 0) | (apart > np.minimum(width[1:], width[:-1])))[: len(pair)]
+    starts = run_starts(i, j)
+    starts[1:] |= np.hypot(*np.diff(at, axis=0).T) > np.minimum(width[1:], width[:-1])
     group = np.cumsum(starts) - 1
-    gap = cubic.point(b[pair], s) - at
+    gap = cubic.point(rows[j], s) - at
     best = np.lexsort((np.hypot(gap[:, 0], gap[:, 1]), group))
-    first = np.append(True, np.diff(group[best]) != 0)[: len(best)]
-    chosen = best[first]
-    return Meetings(pair[chosen], t[chosen], s[chosen])
+    chosen = best[run_starts(group[best])]
+    return i[chosen], j[chosen], t[chosen], s[chosen]

@@ -8,7 +8,7 @@ from typing import Final
 
 import numpy as np
 
-from kagami.geometry.arrays import Floats, Ints, expand_ranges
+from kagami.geometry.arrays import Floats, Ints
 from kagami.geometry.crossings import (
     arc_arc,
     cubic_cubic,
@@ -20,6 +20,7 @@ from kagami.geometry.crossings import (
     line_ellipse,
     line_line,
 )
+from kagami.geometry.crossings.boxes import overlapping_boxes
 from kagami.geometry.crossings.meeting import Meetings
 from kagami.geometry.kinds import ARC, CUBIC, ELLIPSE, LINE
 from kagami.geometry.table import CurveTable
@@ -35,7 +36,6 @@ PAIRS: Final[dict[tuple[int, int], Callable[[Floats, Floats], Meetings]]] = {
     (LINE, CUBIC): line_cubic.meet,
     (ARC, CUBIC): ellipse_cubic.meet_arc,
     (ELLIPSE, CUBIC): ellipse_cubic.meet,
-    (CUBIC, CUBIC): cubic_cubic.meet,
 }
 
 
@@ -64,22 +64,9 @@ def find(table: CurveTable) -> Crossings:
         cubics = np.flatnonzero(table.kind == CUBIC)
         loop, t, s = cubic_self.meet(table.rows[cubics])
         found.append((cubics[loop], cubics[loop], t, s))
+        first, second, t, s = cubic_cubic.meet_all(table.rows[cubics])
+        found.append((cubics[first], cubics[second], t, s))
     return Crossings(*(np.concatenate(parts) for parts in zip(*found, strict=True)))
-
-
-def overlapping_boxes(boxes: Floats) -> tuple[Ints, Ints]:
-    """Pairs i, j of boxes (min x, min y, max x, max y) that come within LENGTH of each other, each pair once.
-
-    Sorted along x, so that the cost grows with the pairs that overlap there, not with the square.
-    """
-    order = np.argsort(boxes[:, 0], kind="stable")
-    left, right = boxes[order, 0], boxes[order, 2]
-    last = np.searchsorted(left, right + LENGTH, side="right")
-    ranks = np.arange(len(boxes))
-    a, b = expand_ranges(ranks + 1, np.maximum(last - ranks - 1, 0))
-    i, j = order[a], order[b]
-    meet = (boxes[i, 1] <= boxes[j, 3] + LENGTH) & (boxes[j, 1] <= boxes[i, 3] + LENGTH)
-    return i[meet], j[meet]
 
 
 def _proper(

@@ -12,7 +12,7 @@ import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kagami.geometry.boolean import Operation, combine, difference, exclusion, intersection, union
+from kagami.geometry.boolean import Operation, area_of_union, combine, difference, exclusion, intersection, union
 from kagami.geometry.curves import Arc, Line
 from kagami.geometry.figures import bar, circle, polygon, regular_polygon
 from kagami.geometry.measure.size import area, perimeter
@@ -85,6 +85,7 @@ class Properties(TestCase):
             a, b = shapes[0], shapes[1]
             with self.subTest(name):
                 self.assertAlmostEqual(area(union(a, b)) + area(intersection(a, b)), area(a) + area(b), delta=1e-11)
+                self.assertAlmostEqual(area_of_union([a, b]), area(union(a, b)), delta=1e-11)
                 self.assertAlmostEqual(area(difference(a, b)), area(a) - area(intersection(a, b)), delta=1e-11)
                 self.assertAlmostEqual(area(exclusion(a, b)), area(union(a, b)) - area(intersection(a, b)), delta=1e-11)
 

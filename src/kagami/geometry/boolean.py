@@ -51,6 +51,12 @@ def combine(operation: Operation, shapes: Sequence[Shape]) -> Shape:
     return outline_of_faces(arrangement, chosen)
 
 
+def area_of_union(shapes: Sequence[Shape]) -> float:
+    """Area in any of the shapes, without drawing its outline."""
+    arrangement = arrange(shapes)
+    return float(arrangement.areas[CHOICES[Operation.UNION](arrangement.covers)].sum())
+
+
 def union(*shapes: Shape) -> Shape:
     """The area in any of the shapes."""
     return combine(Operation.UNION, shapes)

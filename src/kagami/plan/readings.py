@@ -44,14 +44,15 @@ def read_mark(result: Result) -> Readings:
     whole = ink_box(marks)
     if whole is None:
         return Readings(regions, kept, 0, 0, 0.0, None, None)
-    covered = marks[0].shape if len(marks) == 1 else boolean.union(*(piece.shape for piece in marks))
+    shapes = [piece.shape for piece in marks]
+    covered = area(shapes[0]) if len(shapes) == 1 else boolean.area_of_union(shapes)
     together = Shape(tuple(outline for piece in marks for outline in piece.shape))
     return Readings(
         regions=regions,
         regions_kept=kept,
         outlines=len(together.outlines),
         nodes=len(together.nodes),
-        ink=area(covered) / (whole.width * whole.height),
+        ink=covered / (whole.width * whole.height),
         box=whole,
         symmetry=symmetry(together),
     )

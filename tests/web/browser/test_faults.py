@@ -80,7 +80,7 @@ class Faults(BrowserCase):
         expect(banner).to_contain_text("you saw change 1, it is now at change 2")
         self.assertEqual(self.stored(self.mark).step("lens").radius, "1.5u")
         banner.get_by_role("button", name="Keep mine as a new mark").click()
-        expect(page.locator("#mark-name")).to_have_text("Beams (other)")
+        expect(page.locator("#mark-name")).to_have_value("Beams (other)")
         kept = Mark.objects.exclude(pk=self.mark.pk).get().current.read()
         self.assertEqual((kept.step("lens").radius, kept.step("rim").radius), ("2.25u", "8u"))
 

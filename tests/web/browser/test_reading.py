@@ -66,6 +66,15 @@ class Reading(BrowserCase):
         self.settled(3)
         self.assertEqual(self.stored(self.mark).step("rim").radius, "8u+1u")
 
+    def test_the_mark_is_renamed_in_its_title(self) -> None:
+        page = self.open(self.mark)
+        self.type_in("mark-name", "Harbour light")
+        self.settled(2)
+        self.assertEqual(self.stored(self.mark).title, "Harbour light")
+        page.get_by_role("button", name="undo").click()
+        self.settled(1)
+        expect(page.locator("#mark-name")).to_have_value("Beams")
+
     def test_nothing_is_fetched_from_elsewhere(self) -> None:
         asked: list[str] = []
         self.page.on("request", lambda request: asked.append(request.url))

@@ -8,6 +8,7 @@ const KINDS = {
   module: (field) => ["set-module", { value: field.value }],
   measure: (field) => ["set-measure", { name: field.dataset.name, value: field.value }],
   "rename-measure": (field) => ["rename-measure", { name: field.dataset.name, new: field.value }],
+  "rename-mark": (field) => ["rename-mark", { title: field.value }],
   rename: (field, step) => ["rename-step", { step, name: field.value }],
 };
 

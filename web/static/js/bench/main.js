@@ -66,6 +66,7 @@ document.addEventListener("keydown", (event) => {
 });
 
 watchFields(plan);
+watchFields(document.querySelector(".names"));
 watchSlip(plan);
 watchChooser(plan);
 watchSheet(sheet, plan);

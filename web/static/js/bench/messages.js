@@ -67,7 +67,7 @@ export function showFault(element, text) {
 export function refused(error, element, attempt) {
   if (!(error instanceof Error) || error.status === undefined) throw error;
   if (error.status === 409) return showConflict(error, attempt);
-  if (error.status === 422 && element) {
+  if (error.status === 422 && element?.closest("#plan")) {
     showFault(element, error.message);
     const at = error.data.position;
     if (typeof at === "number" && element.setSelectionRange) {

@@ -41,7 +41,9 @@ export function show(answer) {
   document.getElementById("plan").scrollTop = scroll;
   if (slip && !slip.dataset.done) document.getElementById("slip-place").append(slip);
   setRevision(answer.revision);
-  document.getElementById("mark-name").textContent = answer.title;
+  const name = document.getElementById("mark-name");
+  name.value = name.defaultValue = answer.title;
+  name.size = Math.max(1, answer.title.length);
   look(answer.state);
   restore(memory);
   replacing = false;

@@ -9,6 +9,7 @@ import numpy as np
 
 from kagami.geometry.crossings import find
 from kagami.geometry.crossings.boxes import overlapping_boxes
+from kagami.geometry.crossings.monotone import zeros
 from kagami.geometry.curves import Arc, Line
 from kagami.geometry.figures import circle, line
 from kagami.geometry.outline import Outline, Shape
@@ -90,6 +91,21 @@ class Lines(TestCase):
     def test_a_tangent_touches_once_even_when_it_misses_by_less_than_the_tolerance(self) -> None:
         for miss in (-5e-8, 0, 5e-8):
             self.assertEqual(len(places(circle(O, 2), line(Point(0, 2 + miss), 0, 9))), 1)
+
+
+class Monotone(TestCase):
+    def test_a_touch_at_a_break_that_is_listed_twice_counts_once(self) -> None:
+        # (t − ½)³ has a double extreme of its slope at ½, and all but touches zero there.
+        breaks = np.array([[0.0, 0.5, 0.5, 1.0]])
+        row, t = zeros(lambda _, t: (t - 0.5) ** 3 - 1e-9, breaks, lambda _, t: np.abs((t - 0.5) ** 3) <= 1e-7)
+        self.assertEqual((row.tolist(), t.tolist()), ([0], [0.5]))
+
+    def test_a_break_that_is_no_extreme_does_no_harm(self) -> None:
+        breaks = np.array([[0.0, 0.3, 0.3, 0.7, 1.0]])
+        for root in (0.1, 0.3, 0.5, 0.7):
+            _, t = zeros(lambda _, t, root=root: t - root, breaks, lambda _, t, root=root: np.abs(t - root) <= 1e-7)
+            self.assertEqual(len(t), 1)
+            self.assertAlmostEqual(float(t[0]), root)
 
 
 class Boxes(TestCase):

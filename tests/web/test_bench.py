@@ -68,6 +68,15 @@ class Parts(StudioCase):
         figures = self.client.get(address, {"what": "figures", "of": "light", "many": "1", "chosen": "lens"})
         self.assertRegex(figures.content.decode(), r'data-value="lens"[^>]*aria-pressed="true"')
 
+    def test_lines_are_offered_only_where_they_are_of_use(self) -> None:
+        mark = self.mark()
+        self.change(mark, "add-step", step_kind="centre-lines", fields={"name": "axes"})
+        address = reverse("bench-choices", args=[mark.id])
+        for kind, offered in (("carve", True), ("turn", True), ("union", False), ("difference", False)):
+            found = self.client.get(address, {"what": "figures", "kind": kind}).content.decode()
+            with self.subTest(kind):
+                self.assertEqual('data-value="axes"' in found, offered)
+
     def test_a_new_carve_opens_its_regions(self) -> None:
         mark = self.mark()
         answer = self.change(mark, "add-step", step_kind="carve", fields={"figures": ["lens", "rim"]}).json()

@@ -9,7 +9,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from kagami.plan.evaluate import evaluate
-from kagami.plan.steps import KINDS, Carve
+from kagami.plan.steps import KINDS, Carve, Turn
 from web.bench.choices import anchor_choices, figure_choices
 from web.bench.fragments import Bench, fragments
 from web.bench.requests import BadRequest, answers_refusals, base_of, body_of
@@ -103,8 +103,8 @@ def choices(request: HttpRequest, mark_id: int) -> HttpResponse:
         found = anchor_choices(plan, result)
     else:
         target = plan.step(of)
-        lines_too = isinstance(target, Carve) or request.GET.get("kind") in ("carve", "turn") or target is None
-        found = figure_choices(plan, result, areas_only=not lines_too)
+        kind = type(target) if target else KINDS.get(request.GET.get("kind", ""))
+        found = figure_choices(plan, result, areas_only=kind not in (Carve, Turn))
     many = request.GET.get("many") == "1"
     chosen = request.GET.get("chosen", "").split()
     return render(request, "bench/_choices.html", {"choices": found, "many": many, "chosen": chosen})

@@ -13,7 +13,6 @@ from kagami.plan.ink import pieces
 from kagami.plan.readings import ink_box
 
 INK: Final = "#1c1a17"
-WHITE: Final = "#ffffff"
 
 
 @dataclass(frozen=True, slots=True)

@@ -32,8 +32,6 @@ FLAT: Final = 0.02
 NEAR_PARALLEL: Final = 1e-3
 """Curves that meet at a lesser sine than this may touch; meetings this near to each other (u) are then one touch."""
 
-AREA: Final = LENGTH * SHEET
-"""Areas below this (square units) are nothing: a sliver one tolerance wide along the sheet."""
 
 ROUNDING: Final = 1e-12
 """Relative noise of a value that came out of a few arithmetic operations."""

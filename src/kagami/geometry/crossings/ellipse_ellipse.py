@@ -97,7 +97,7 @@ def _beside(breaks: Floats, row: Ints, turn: Floats) -> Bools:
 
 
 def _extremes(centre: Floats, p: Floats, q: Floats) -> Floats:
-    """Where |c + p cos θ + q sin θ| is extreme, as shares of a turn in [0, 1), (n, 4); unused ones repeat another.
+    """Where |c + p cos θ + q sin θ| is extreme, as shares of a turn in [0, 1), (n, 4); unused ones are 0.
 
     Its square's derivative is a₁ cos θ + b₁ sin θ + a₂ cos 2θ + b₂ sin 2θ; with z = exp(iθ) that is a quartic in z.
     """

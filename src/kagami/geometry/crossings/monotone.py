@@ -19,15 +19,16 @@ def zeros(
 
     `value(row, t)` is monotone between neighbours of the sorted `breaks` (n, k), of which 0 and 1 are the outermost.
     Where `touching(row, t)` holds at an inner break, the curve touches there: the touch is the zero, and those that the
-    monotone pieces on both its sides have are left out, since they belong to it.
+    monotone pieces on both its sides have are left out, since they belong to it. A break that is no extreme does no
+    harm: the pieces on both its sides are one, and have one zero at most.
     """
     n, k = breaks.shape
     rows = np.repeat(np.arange(n), k)
     at_breaks = value(rows, breaks.ravel()).reshape(n, k)
     touches = touching(rows, breaks.ravel()).reshape(n, k)
     touches[:, [0, -1]] = False
-    touches &= np.diff(breaks, axis=1, prepend=-1.0) > 0  # a break that is listed twice touches once
     beside = touches[:, :-1] | touches[:, 1:]
+    touches &= np.diff(breaks, axis=1, prepend=-1.0) > 0  # a break that is listed twice touches once
     changes = (at_breaks[:, :-1] > 0) != (at_breaks[:, 1:] > 0)
     row, piece = np.nonzero(changes & ~beside)
     low, high = breaks[row, piece], breaks[row, piece + 1]

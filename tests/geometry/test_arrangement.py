@@ -11,8 +11,9 @@ from hypothesis import strategies as st
 
 from kagami.geometry.affine import Affine
 from kagami.geometry.arrangement import arrange
+from kagami.geometry.boolean import union
 from kagami.geometry.errors import TooLarge
-from kagami.geometry.figures import bar, circle, line, regular_polygon
+from kagami.geometry.figures import bar, circle, line, oval, regular_polygon
 from kagami.geometry.measure.size import area
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
@@ -169,3 +170,21 @@ class DegenerateInputs(TestCase):
         before, after = arrange(FAMILIES[name]), arrange([shape.mapped(by) for shape in FAMILIES[name]])
         self.assertEqual(before.face_count, after.face_count)
         np.testing.assert_allclose(np.sort(after.areas), np.sort(before.areas), atol=1e-7)
+
+
+class Nesting(TestCase):
+    def test_a_part_that_sees_another_across_its_own_inside(self) -> None:
+        # The corners of the outer outline see the oval inside it: what holds what must not be told by the first hit.
+        outer = union(circle(O, 2), bar(O, -1.0, 0.7, 4))
+        inner = oval(Point(0.6, -1.0), 1, 0.5, 0.3)
+        found = arrange([outer, inner])
+        self.assertTrue(euler_holds(found))
+        self.assertEqual(found.face_count, 3)
+        self.assertEqual(sorted(found.covers.sum(axis=1).tolist()), [0, 1, 2])
+
+    def test_parts_nested_three_deep_and_side_by_side(self) -> None:
+        shapes = [circle(O, 9), circle(Point(3, 0), 4), circle(Point(4, 0), 1), circle(Point(-5, 0), 2)]
+        found = arrange(shapes)
+        self.assertEqual(found.face_count, 5)
+        self.assertEqual(sorted(found.covers.sum(axis=1).tolist()), [0, 1, 2, 2, 3])
+        self.assertAlmostEqual(found.areas[1:].sum(), 81 * math.pi, delta=1e-11)

@@ -21,6 +21,21 @@ def frozen(array: npt.NDArray[Any]) -> npt.NDArray[Any]:
     return array
 
 
+def cross(a: Floats, b: Floats) -> Floats:
+    """Cross products of vectors row by row: positive where b points to the left of a."""
+    return np.asarray(a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0])
+
+
+def dot(a: Floats, b: Floats) -> Floats:
+    """Dot products of vectors row by row."""
+    return np.asarray(a[:, 0] * b[:, 0] + a[:, 1] * b[:, 1])
+
+
+def lengths(a: Floats) -> Floats:
+    """Lengths of vectors row by row."""
+    return np.hypot(a[:, 0], a[:, 1])
+
+
 def run_starts(*columns: npt.NDArray[Any]) -> Bools:
     """Where a run of equal values begins, in any of the columns (of one length, which may be 0)."""
     first = np.ones(len(columns[0]), dtype=np.bool_)

@@ -75,3 +75,37 @@ def intersection(*shapes: Shape) -> Shape:
 def exclusion(*shapes: Shape) -> Shape:
     """The area in an odd number of the shapes."""
     return combine(Operation.EXCLUSION, shapes)
+
+
+def divide(*shapes: Shape) -> tuple[tuple[Shape, frozenset[int]], ...]:
+    """All regions into which shapes cut each other, each with the indices of the shapes that cover it.
+
+    Open lines cut too. Regions that no shape covers (holes between them) are left out.
+    """
+    if not shapes:
+        return ()
+    arrangement = arrange(shapes)
+    answer = []
+    for face in np.flatnonzero(arrangement.covers.any(axis=1)).tolist():
+        chosen = np.zeros(arrangement.face_count, dtype=np.bool_)
+        chosen[face] = True
+        covers = frozenset(np.flatnonzero(arrangement.covers[face]).tolist())
+        answer.append((outline_of_faces(arrangement, chosen), covers))
+    return tuple(answer)
+
+
+def even_odd(shape: Shape) -> Shape:
+    """The area that a shape's outlines go round an odd number of times, as simple outlines."""
+    return _by_winding(shape, lambda winding: winding % 2 != 0)
+
+
+def non_zero(shape: Shape) -> Shape:
+    """The area that a shape's outlines go round at all, as simple outlines that no longer cross themselves."""
+    return _by_winding(shape, lambda winding: winding != 0)
+
+
+def _by_winding(shape: Shape, rule: Callable[[Bools], Bools]) -> Shape:
+    if not shape:
+        return shape
+    arrangement = arrange([shape])
+    return outline_of_faces(arrangement, np.asarray(rule(arrangement.winding[:, 0])))

@@ -35,6 +35,14 @@ class Line:
         """The same segment the other way."""
         return Line(self.end, self.start)
 
+    def stretch(self, t0: float, t1: float) -> Line:
+        """The stretch t0…t1; t0 > t1 runs it backwards. The ends are exact."""
+
+        def at(t: float) -> Point:
+            return Point(self.start.x * (1 - t) + self.end.x * t, self.start.y * (1 - t) + self.end.y * t)
+
+        return Line(at(t0), at(t1))
+
     def mapped(self, by: Affine) -> Line:
         """The image under an affine map."""
         return Line(by.point(self.start), by.point(self.end))
@@ -91,6 +99,10 @@ class Arc:
     def reversed(self) -> Arc:
         """The same arc the other way."""
         return Arc(self.centre, self.radius, self.start_angle + self.sweep, -self.sweep)
+
+    def stretch(self, t0: float, t1: float) -> Arc:
+        """The stretch t0…t1; t0 > t1 runs it backwards."""
+        return Arc(self.centre, self.radius, self.start_angle + t0 * self.sweep, (t1 - t0) * self.sweep)
 
     def mapped(self, by: Affine) -> Arc | EllipticArc:
         """The image under an affine map: circular under a similarity, else elliptic.

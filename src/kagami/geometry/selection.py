@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import replace
 from typing import TypeVar
 
@@ -59,9 +60,13 @@ def _loops(arrangement: Arrangement, boundary: Ints) -> list[list[int]]:
 
 def _joined(arrangement: Arrangement, loop: list[int]) -> Outline:
     """One outline from a chain of half-edges."""
+    return merged(arrangement.table.curve(index, t0, t1) for index, t0, t1 in _runs(arrangement, loop))
+
+
+def merged(chain: Iterable[Curve]) -> Outline:
+    """A closed outline with neighbours on one line, circle or other curve made one, and crumbs of curves left out."""
     curves: list[Curve] = []
-    for index, t0, t1 in _runs(arrangement, loop):
-        curve = arrangement.table.curve(index, t0, t1)
+    for curve in chain:
         joined = join(curves[-1], curve) if curves else None
         if joined is None:
             curves.append(curve)

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from kagami.geometry.arrays import Bools, Floats, Ints, frozen
+from kagami.geometry.arrays import Bools, Floats, Ints, cross, frozen
 from kagami.geometry.bezier import Cubic
 from kagami.geometry.curves import Arc, Curve, Line
 from kagami.geometry.elliptic import EllipticArc
@@ -68,23 +68,28 @@ class CurveTable:
 
     def curve(self, index: int, t0: float, t1: float) -> Curve:
         """The stretch t0…t1 of a curve as a typed value; t0 > t1 runs it backwards."""
+        whole = self.source(index)
+        return whole if (t0, t1) == (0.0, 1.0) else whole.stretch(t0, t1)
+
+    def source(self, index: int) -> Curve:
+        """A whole curve as a typed value."""
         row = self.rows[index].tolist()
         if self.kind[index] == LINE:
-            ax, ay, bx, by = row[:4]
-
-            def at(t: float) -> Point:
-                return Point(ax * (1 - t) + bx * t, ay * (1 - t) + by * t)
-
-            return Line(at(t0), at(t1))
+            return Line(Point(*row[:2]), Point(*row[2:4]))
         if self.kind[index] == CUBIC:
-            places = [Point(x, y) for x, y in zip(row[::2], row[1::2], strict=True)]
-            whole = Cubic(*places)
-            return whole if (t0, t1) == (0.0, 1.0) else whole.stretch(t0, t1)
+            return Cubic(*(Point(x, y) for x, y in zip(row[::2], row[1::2], strict=True)))
         if self.kind[index] == ELLIPSE:
-            x, y, rx, ry, rotation, start, sweep = row[:7]
-            return EllipticArc(Point(x, y), rx, ry, rotation, start, sweep).stretch(t0, t1)
-        x, y, radius, start, sweep = row[:5]
-        return Arc(Point(x, y), radius, start + t0 * sweep, (t1 - t0) * sweep)
+            return EllipticArc(Point(*row[:2]), *row[2:7])
+        return Arc(Point(*row[:2]), *row[2:5])
+
+    def curvature(self, index: Ints, t: Floats) -> Floats:
+        """Curvature at t, positive where the curve bends to its left; infinite or not a number where it stands still.
+
+        Source: (x′y″ − y′x″) / (x′² + y′²)^(3/2) (differential geometry of plane curves).
+        """
+        along, bend = self.ask("derivative", index, t, width=2), self.ask("second", index, t, width=2)
+        with np.errstate(divide="ignore", invalid="ignore"):
+            return np.asarray(cross(along, bend) / np.hypot(along[:, 0], along[:, 1]) ** 3)
 
 
 def tabulate(shapes: Sequence[Shape]) -> CurveTable:

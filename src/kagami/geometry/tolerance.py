@@ -33,5 +33,17 @@ NEAR_PARALLEL: Final = 1e-3
 """Curves that meet at a lesser sine than this may touch; meetings this near to each other (u) are then one touch."""
 
 
+FITTED: Final = 1e-6
+"""Cubics that stand for other curves (offsets of ellipses and cubics) are no further from them than this, in u."""
+
+SMOOTH: Final = 1e-6
+"""Curves that follow each other with a lesser turn than this join smoothly (radians)."""
+
+SQUARE_ON: Final = 1e-3
+"""A way that is less off a right angle to an edge than this (as a cosine) goes straight across."""
+
+KINK: Final = 0.14
+"""A joint that turns by less than this (8 degrees, as radians) but is not smooth was most likely meant to be smooth."""
+
 ROUNDING: Final = 1e-12
 """Relative noise of a value that came out of a few arithmetic operations."""

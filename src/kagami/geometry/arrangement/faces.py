@@ -16,7 +16,7 @@ from kagami.geometry.tolerance import LENGTH
 def faces_of_cycles(table: CurveTable, edges: Edges, cycles: Cycles) -> tuple[Ints, int]:
     """The face of each cycle, and the number of faces. Face 0 is the unbounded one.
 
-    A component's outer cycle bounds the same face as the cycle that a ray from the component meets first.
+    A component's outer cycle bounds the same face as the innermost cycle of the others that holds it.
     """
     outer = np.flatnonzero(outer_cycles(cycles))
     count = len(cycles.area)
@@ -41,6 +41,8 @@ def _holding_cycle(table: CurveTable, edges: Edges, cycles: Cycles, outer: Ints)
     if len(outer) < 2:
         return answer
     n = len(edges.tail)
+    is_outer = np.zeros(len(cycles.area), dtype=np.bool_)
+    is_outer[outer] = True
     slot = np.full(int(cycles.component.max()) + 1, NONE)
     slot[cycles.component[outer]] = np.arange(len(outer))
     component = slot[cycles.component[cycles.cycle[:n]]]  # of each edge, numbered as `outer`
@@ -57,13 +59,13 @@ def _holding_cycle(table: CurveTable, edges: Edges, cycles: Cycles, outer: Ints)
     )
     np.fill_diagonal(inside, False)
     inner, holder = np.nonzero(inside)
-    # Each ray's edges: those of all components whose box holds its origin, one after the other.
-    rows, position = expand_ranges(begin[holder], size[holder])
-    listed = by_component[position]
-    count = np.bincount(inner[rows], minlength=len(outer))
-    met = first_met(table, edges, place, np.cumsum(count) - count, count, listed)
-    found = met != NONE
-    answer[found] = cycles.cycle[met[found]]
+    # One ray a pair, tried against the holder alone: what lies between, its own component too, does not matter then.
+    met = first_met(table, edges, place[inner], begin[holder], size[holder], by_component)
+    seen = cycles.cycle[np.maximum(met, 0)]
+    holds = np.flatnonzero((met != NONE) & ~is_outer[seen])
+    # Cycles that hold one place are nested: the innermost has the least area, and is written last.
+    nearest_last = holds[np.argsort(-cycles.area[seen[holds]], kind="stable")]
+    answer[inner[nearest_last]] = seen[nearest_last]
     return answer
 
 

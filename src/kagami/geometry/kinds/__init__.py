@@ -4,6 +4,7 @@ A curve is a row of eight numbers whose meaning is its kind's, run through by t 
 
     point(rows, t)                place at t, (n, 2)
     derivative(rows, t)           derivative by t, (n, 2)
+    second(rows, t)                second derivative by t, (n, 2)
     heading(rows, t)              direction of the tangent at t, along +t
     length(rows)                  length
     bounds(rows)                  tight box: min x, min y, max x, max y

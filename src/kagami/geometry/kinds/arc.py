@@ -43,6 +43,12 @@ def derivative(rows: Floats, t: Floats) -> Floats:
     return (rows[:, 2] * rows[:, 4])[:, None] * np.column_stack([-np.sin(theta), np.cos(theta)])
 
 
+def second(rows: Floats, t: Floats) -> Floats:
+    """Second derivative by t: towards the centre."""
+    theta = angle(rows, t)
+    return -(rows[:, 2] * rows[:, 4] ** 2)[:, None] * np.column_stack([np.cos(theta), np.sin(theta)])
+
+
 def heading(rows: Floats, t: Floats) -> Floats:
     """Direction of the tangent: a quarter turn from the radius, ahead or back as the arc sweeps."""
     return np.asarray(angle(rows, t) + np.sign(rows[:, 4]) * (np.pi / 2))

@@ -50,6 +50,12 @@ def derivative(rows: Floats, t: Floats) -> Floats:
     return np.asarray(np.einsum("ij,ijk->ik", weights, moves))
 
 
+def second(rows: Floats, t: Floats) -> Floats:
+    """Second derivative by t."""
+    bends = np.diff(control(rows), n=2, axis=1)
+    return np.asarray(6 * (bends[:, 0] * (1.0 - t)[:, None] + bends[:, 1] * t[:, None]))
+
+
 def heading(rows: Floats, t: Floats) -> Floats:
     """Direction of the tangent; where the derivative vanishes (a handle of no length), that of a short chord."""
     along = derivative(rows, t)

@@ -72,6 +72,13 @@ def derivative(rows: Floats, t: Floats) -> Floats:
     return np.asarray(rows[:, SWEEP, None] * along)
 
 
+def second(rows: Floats, t: Floats) -> Floats:
+    """Second derivative by t: towards the centre."""
+    theta = angle(rows, t)
+    outward = _turned(rows, rows[:, 2] * np.cos(theta), rows[:, 3] * np.sin(theta))
+    return np.asarray(-(rows[:, SWEEP, None] ** 2) * outward)
+
+
 def heading(rows: Floats, t: Floats) -> Floats:
     """Direction of the tangent."""
     along = derivative(rows, t)

@@ -20,6 +20,11 @@ def derivative(rows: Floats, t: Floats) -> Floats:
     return rows[:, 2:4] - rows[:, :2]
 
 
+def second(rows: Floats, t: Floats) -> Floats:
+    """Second derivative by t: none."""
+    return np.zeros((len(rows), 2))
+
+
 def heading(rows: Floats, t: Floats) -> Floats:
     """Direction of the tangent."""
     move = rows[:, 2:4] - rows[:, :2]

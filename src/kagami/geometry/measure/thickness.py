@@ -1,0 +1,141 @@
+"""The thinnest place inside a piece."""
+
+from __future__ import annotations
+
+import math
+from typing import Final
+
+import numpy as np
+
+from kagami.geometry.affine import Affine
+from kagami.geometry.arrangement import Arrangement, arrange
+from kagami.geometry.arrays import Floats, Ints, cross, dot, lengths
+from kagami.geometry.measure.distance import Approach, nearest_pairs
+from kagami.geometry.measure.size import box
+from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.point import Point
+from kagami.geometry.table import CurveTable, tabulate
+from kagami.geometry.tolerance import LENGTH, SAME, SQUARE_ON
+
+INSIDE_SHARES: Final = (0.1, 0.5, 0.9)
+DIRECTIONS: Final = 180
+PLACES_A_CURVE: Final = 129
+NARROWINGS: Final = 40
+GOLDEN: Final = (5**0.5 - 1) / 2
+
+
+def thinnest(shape: Shape) -> Approach | None:
+    """The thinnest place of a piece, from edge to edge; None for an empty one.
+
+    That is the shortest way straight across it, square on both edges or ending in a corner that points into the piece,
+    or its least width as a whole, where that is less. A tip that tapers to a corner has no thickness and is not
+    counted.
+    """
+    ways = [way for way in (_shortest_across(shape), least_width(shape)) if way is not None]
+    return min(ways, key=lambda way: way.distance, default=None)
+
+
+def least_width(shape: Shape) -> Approach | None:
+    """The least distance of two parallel lines that a shape fits between, with a place on each; None for nothing."""
+    if not shape:
+        return None
+    table = tabulate([shape])
+    index = np.repeat(np.arange(len(table)), PLACES_A_CURVE)
+    t = np.tile(np.linspace(0.0, 1.0, PLACES_A_CURVE), len(table))
+    places = table.ask("point", index, t, width=2)
+    angles = np.arange(DIRECTIONS) * math.pi / DIRECTIONS
+    along = places @ np.stack([np.cos(angles), np.sin(angles)])
+    first = float(angles[np.argmin(along.max(axis=0) - along.min(axis=0))])
+    low, high = first - 2 * math.pi / DIRECTIONS, first + 2 * math.pi / DIRECTIONS
+    for _ in range(NARROWINGS):
+        left, right = high - GOLDEN * (high - low), low + GOLDEN * (high - low)
+        low, high = (low, right) if _extent(shape, left) < _extent(shape, right) else (left, high)
+    angle = min((first, (low + high) / 2), key=lambda guess: _extent(shape, guess))
+    width = _extent(shape, angle)
+    start = Point(*places[np.argmin(places @ np.array([math.cos(angle), math.sin(angle)]))].tolist())
+    return Approach(width, start, start.toward(angle, width))
+
+
+def _extent(shape: Shape, angle: float) -> float:
+    return box(shape.mapped(Affine.rotation(-angle))).width
+
+
+def _shortest_across(shape: Shape) -> Approach | None:
+    if not shape:
+        return None
+    table = tabulate([shape])
+    every = np.arange(len(table))
+    i, j = np.triu_indices(len(table), 1)
+    found = nearest_pairs(table, np.concatenate([i, j]), np.concatenate([j, i]))
+    first, second = np.concatenate([i, j])[found.pair], np.concatenate([j, i])[found.pair]
+    rows = [np.column_stack([first, found.t, second, found.s])]
+    rows += [_across_itself(table, every)]
+    ways = np.vstack(rows)
+    a = table.ask("point", ways[:, 0].astype(np.intp), ways[:, 1], width=2)
+    b = table.ask("point", ways[:, 2].astype(np.intp), ways[:, 3], width=2)
+    distance = lengths(b - a)
+    stands = (distance > LENGTH) & _stands(table, shape, ways[:, 0], ways[:, 1], b - a)
+    stands &= _stands(table, shape, ways[:, 2], ways[:, 3], a - b)
+    arrangement = arrange([shape])
+    for k in np.flatnonzero(stands)[np.argsort(distance[stands], kind="stable")].tolist():
+        if _inside(arrangement, a[k], b[k]):
+            return Approach(float(distance[k]), Point(*a[k].tolist()), Point(*b[k].tolist()))
+    return None
+
+
+def _across_itself(table: CurveTable, every: Ints) -> Floats:
+    """Ways across between two places of one curve, begun from normals that meet it again; rows of (i, t, i, s)."""
+    curved = every[np.abs(table.curvature(every, np.full(len(every), 0.37))) * table.ask("length", every) > 2.0]
+    if len(curved) == 0:
+        return np.zeros((0, 4))
+    halves = [(0.0, 0.5), (0.25, 0.75), (0.5, 1.0)]
+    parts = Shape(
+        tuple(
+            Outline((table.curve(index, low, high),), closed=False) for index in curved.tolist() for low, high in halves
+        )
+    )
+    pieces = tabulate([parts])
+    count = len(curved)
+    first = np.concatenate([3 * np.arange(count), 3 * np.arange(count), 3 * np.arange(count) + 1])
+    second = np.concatenate([3 * np.arange(count) + 2, 3 * np.arange(count) + 1, 3 * np.arange(count) + 2])
+    found = nearest_pairs(pieces, first, second)
+    low = np.array([0.0, 0.25, 0.5])
+    one, other = first[found.pair], second[found.pair]
+    return np.column_stack(
+        [curved[one // 3], low[one % 3] + found.t / 2, curved[other // 3], low[other % 3] + found.s / 2]
+    )
+
+
+def _stands(table: CurveTable, shape: Shape, index: Floats, t: Floats, way: Floats) -> np.ndarray:
+    """Whether a way starts square on a curve, or in an inner corner between the normals of both its curves."""
+    curve = index.astype(np.intp)
+    along = table.ask("heading", curve, t)
+    direction = way / np.maximum(lengths(way), LENGTH)[:, None]
+    square = np.abs(dot(np.column_stack([np.cos(along), np.sin(along)]), direction)) <= SQUARE_ON
+    at_end = (t <= LENGTH) | (t >= 1 - LENGTH)
+    before, after = _joints(table, shape)
+    arriving = np.where(t <= LENGTH, before[curve], curve)
+    leaving = np.where(t <= LENGTH, curve, after[curve])
+    in_heading = table.ask("heading", arriving, np.ones(len(curve)))
+    out_heading = table.ask("heading", leaving, np.zeros(len(curve)))
+    into, out = (np.column_stack([np.cos(angle), np.sin(angle)]) for angle in (in_heading, out_heading))
+    # In a corner that points inward the way must lie between both normals: not back along either curve.
+    inward = (cross(into, out) < -SAME) & (dot(into, direction) >= -SAME) & (dot(out, direction) <= SAME)
+    smooth = (np.abs(cross(into, out)) <= SAME) & (dot(into, out) > 0)
+    return np.where(at_end, (smooth & square) | inward, square)
+
+
+def _joints(table: CurveTable, shape: Shape) -> tuple[Ints, Ints]:
+    """The curves before and after each curve."""
+    before, after = np.arange(len(table)), np.arange(len(table))
+    first = 0
+    for outline in shape:
+        index = first + np.arange(len(outline.curves))
+        before[index], after[index] = np.roll(index, 1), np.roll(index, -1)
+        first += len(outline.curves)
+    return before, after
+
+
+def _inside(arrangement: Arrangement, a: Floats, b: Floats) -> bool:
+    places = np.array([a + (b - a) * share for share in INSIDE_SHARES])
+    return bool(arrangement.covers[arrangement.locate(places), 0].all())

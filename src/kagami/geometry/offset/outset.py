@@ -1,0 +1,93 @@
+"""Offsets: an area grown or shrunk by one exact distance.
+
+The raw offset of an outline is wound once round every strip between a curve and its parallel, with its sign; the area
+wound round more than not at all is the result. So splits, collapses and holes need no cases of their own.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+
+import numpy as np
+
+from kagami.geometry.arrangement import Arrangement, arrange
+from kagami.geometry.arrays import Bools, cross, lengths
+from kagami.geometry.curves import Curve
+from kagami.geometry.errors import GeometryError, InvalidLength
+from kagami.geometry.offset.corners import MITRE_LIMIT, Corners, linked, turn_between
+from kagami.geometry.offset.parallel import Chain, Parallel, parallels
+from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.selection import outline_of_faces
+from kagami.geometry.table import CurveTable, tabulate
+from kagami.geometry.tolerance import LENGTH
+
+
+def offset(
+    shape: Shape, distance: float, *, corners: Corners = Corners.MITRE, mitre_limit: float = MITRE_LIMIT
+) -> Shape:
+    """An area grown (or, with a negative distance, shrunk) by a distance in u; empty where nothing is left.
+
+    The shape's outlines must be closed and must not cross each other (a union sees to that). Parallels of lines and
+    circular arcs are exact; those of ellipses and cubics are fitted to `tolerance.FITTED`. `corners` tells what stands
+    at corners that open on the side that is moved to; the others stay as sharp as they are.
+
+    Raises:
+        InvalidLength: the distance is not finite, or the mitre limit is below 1.
+        GeometryError: an outline is open.
+    """
+    if not math.isfinite(distance):
+        raise InvalidLength(f"a distance must be finite, not {distance}", name="distance", value=distance)
+    if not mitre_limit >= 1:
+        raise InvalidLength(f"a mitre limit must be at least 1, not {mitre_limit}", name="mitre", value=mitre_limit)
+    if not shape.closed:
+        raise GeometryError("only closed outlines can be offset; a line is given a width as a band")
+    if abs(distance) <= LENGTH or not shape:
+        return shape
+    table = tabulate([shape])
+    raw: list[Outline] = []
+    bare: list[tuple[int, float, float]] = []
+    first = 0
+    for outline in shape:
+        chain = Chain.of(outline.curves, table, first)
+        beside = parallels(chain, np.full(len(outline.curves), -distance), np.full(len(outline.curves), -distance))
+        raw.append(Outline(tuple(raw_chain(chain, beside, -distance, corners, mitre_limit))))
+        bare.extend((first + k, t0, t1) for k, parallel in enumerate(beside) for t0, t1 in parallel.bare)
+        first += len(outline.curves)
+    arrangement = arrange([Shape(tuple(raw))])
+    selected = np.asarray(arrangement.winding[:, 0] > 0)
+    if bare:
+        _reach(arrangement, selected, table, bare, distance)
+    return outline_of_faces(arrangement, selected)
+
+
+def offsets(shape: Shape, step: float, count: int, *, corners: Corners = Corners.MITRE) -> tuple[Shape, ...]:
+    """Offsets by one, two … `count` equal steps, each made from the shape itself, so that no error adds up."""
+    return tuple(offset(shape, step * (k + 1), corners=corners) for k in range(count))
+
+
+def raw_chain(
+    chain: Chain, beside: Sequence[Parallel], distance: float, corners: Corners, mitre_limit: float
+) -> list[Curve]:
+    """The closed raw offset of a closed chain, at one signed distance (left positive)."""
+    following = np.roll(np.arange(len(chain.curves)), -1)
+    turn = [turn_between(chain.arriving[k], chain.leaving[following[k]]) for k in range(len(chain.curves))]
+    corner = [chain.curves[k].start for k in following.tolist()]
+    return linked(beside, corner, turn, [distance] * len(turn), corners, mitre_limit, closed=True)
+
+
+def _reach(
+    arrangement: Arrangement, selected: Bools, table: CurveTable, bare: list[tuple[int, float, float]], distance: float
+) -> None:
+    """Settle the faces that only the normals of a bare stretch reach: those belong to its strip as well."""
+    places = arrangement.inside_points[1:]
+    index = np.repeat([k for k, _, _ in bare], len(places))
+    low, high = (np.repeat([stretch[side] for stretch in bare], len(places)) for side in (1, 2))
+    every = np.tile(places, (len(bare), 1))
+    t = table.ask("nearest", index, every)
+    gap = every - table.ask("point", index, t, width=2)
+    along = table.ask("derivative", index, t, width=2)
+    right = cross(along, gap) < 0
+    near = (t > low) & (t < high) & (lengths(gap) < abs(distance)) & (right == (distance > 0))
+    reached = near.reshape(len(bare), len(places)).any(axis=0)
+    selected[1:] = selected[1:] | reached if distance > 0 else selected[1:] & ~reached

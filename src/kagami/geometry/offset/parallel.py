@@ -1,0 +1,169 @@
+"""The parallel of each curve of a chain: the curve moved along its normals.
+
+Distances are signed: positive to the left of the way that a curve runs. Where a curve bends more sharply to that side
+than the distance allows, its parallel would run backwards; there the parallel goes to the centre of the arc and back,
+or, on other curves, along the curve itself (`bare` then tells the stretch), so that the strip between curve and
+parallel is never wound the wrong way round.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from kagami.geometry.arrays import Floats, Ints, lengths
+from kagami.geometry.curves import Arc, Curve, Line
+from kagami.geometry.hermite import fitted
+from kagami.geometry.point import Point
+from kagami.geometry.table import CurveTable
+from kagami.geometry.tolerance import LENGTH
+
+GRID: Final = 64
+"""Ranges in which a curve is searched for places as sharp as the distance."""
+HALVINGS: Final = 50
+WAY_STEPS: Final = 200
+
+
+@dataclass(frozen=True, slots=True)
+class Parallel:
+    """What runs beside one curve, from `start` to `end` (beside the ends of the curve)."""
+
+    start: Point
+    end: Point
+    curves: tuple[Curve, ...]
+    bare: tuple[tuple[float, float], ...] = ()
+    """Parameter ranges along which the parallel is the curve itself, since it bends too sharply."""
+
+
+@dataclass(frozen=True)
+class Chain:
+    """Curves in a row, with the directions at their ends, (n,) radians."""
+
+    curves: tuple[Curve, ...]
+    table: CurveTable
+    leaving: Floats
+    arriving: Floats
+
+    @staticmethod
+    def of(curves: Sequence[Curve], table: CurveTable, first: int = 0) -> Chain:
+        """The chain of curves that stand in a table from index `first` on."""
+        index = first + np.arange(len(curves))
+        zeros, ones = np.zeros(len(curves)), np.ones(len(curves))
+        # The table is cut down, so that curve k of the chain is row k.
+        own = CurveTable(table.kind[index], table.rows[index], table.owner[index], table.cuts[index], table.owners)
+        return Chain(tuple(curves), own, table.ask("heading", index, zeros), table.ask("heading", index, ones))
+
+
+def parallels(chain: Chain, begin: Floats, finish: Floats) -> list[Parallel]:
+    """The parallels of a chain's curves at distances that change from `begin` to `finish` along each, (n,) each."""
+    starts = _beside([curve.start for curve in chain.curves], chain.leaving, begin)
+    ends = _beside([curve.end for curve in chain.curves], chain.arriving, finish)
+    answer: list[Parallel | None] = [None] * len(chain.curves)
+    rest: list[int] = []
+    for k, curve in enumerate(chain.curves):
+        if isinstance(curve, Line):
+            answer[k] = Parallel(starts[k], ends[k], (Line(starts[k], ends[k]),))
+        elif isinstance(curve, Arc) and begin[k] == finish[k]:
+            answer[k] = _beside_arc(curve, starts[k], ends[k], float(begin[k]))
+        else:
+            rest.append(k)
+    if rest:
+        for k, found in zip(rest, _beside_others(chain, np.array(rest), begin, finish), strict=True):
+            answer[k] = Parallel(starts[k], ends[k], *found)
+    return [found for found in answer if found is not None]
+
+
+def _beside(places: Sequence[Point], headings: Floats, distances: Floats) -> list[Point]:
+    found = np.array(places) + distances[:, None] * np.column_stack([-np.sin(headings), np.cos(headings)])
+    return [Point(x, y) for x, y in found.tolist()]
+
+
+def _beside_arc(arc: Arc, start: Point, end: Point, distance: float) -> Parallel:
+    radius = arc.radius - distance * (1.0 if arc.sweep > 0 else -1.0)
+    if radius > LENGTH:
+        return Parallel(start, end, (Arc(arc.centre, radius, arc.start_angle, arc.sweep),))
+    return Parallel(start, end, (Line(arc.start, arc.centre), Line(arc.centre, arc.end)))
+
+
+def _beside_others(
+    chain: Chain, index: Ints, begin: Floats, finish: Floats
+) -> list[tuple[tuple[Curve, ...], tuple[tuple[float, float], ...]]]:
+    """Fitted parallels, curve by curve: the pieces, and the stretches that are left bare."""
+    ranges = [_ranges(chain, k, float(begin[k]), float(finish[k])) for k in index.tolist()]
+    curve_of = np.array([k for k, stretches in zip(index.tolist(), ranges, strict=True) for _ in stretches])
+    flat = np.array([stretch[:2] for stretches in ranges for stretch in stretches])
+    bare = np.array([stretch[2] for stretches in ranges for stretch in stretches], dtype=bool)
+    regular = np.flatnonzero(~bare)
+    ways = {k: _way(chain, k) for k in index.tolist() if begin[k] != finish[k]}
+
+    def path(number: Ints, t: Floats) -> tuple[Floats, Floats]:
+        return _moved(chain, curve_of[regular[number]], t, begin, finish, ways)
+
+    pieces = iter(fitted(path, flat[regular, 0], flat[regular, 1]))
+    answer = []
+    for k, stretches in zip(index.tolist(), ranges, strict=True):
+        curves: list[Curve] = []
+        left: list[tuple[float, float]] = []
+        for t0, t1, folded in stretches:
+            found = (chain.curves[k].stretch(t0, t1),) if folded else next(pieces)
+            if curves and curves[-1].end.distance(found[0].start) > LENGTH:
+                curves.append(Line(curves[-1].end, found[0].start))
+            curves.extend(found)
+            if folded:
+                left.append((t0, t1))
+        answer.append((tuple(curves), tuple(left)))
+    return answer
+
+
+def _moved(
+    chain: Chain, index: Ints, t: Floats, begin: Floats, finish: Floats, ways: dict[int, tuple[Floats, Floats]]
+) -> tuple[Floats, Floats]:
+    """Places on the parallels, and unit tangents of them."""
+    heading = chain.table.ask("heading", index, t)
+    along = np.column_stack([np.cos(heading), np.sin(heading)])
+    left = np.column_stack([-along[:, 1], along[:, 0]])
+    distance, growth = begin[index].copy(), np.zeros(len(index))
+    for k, (grid, way) in ways.items():
+        mine = index == k
+        distance[mine] += (finish[k] - begin[k]) * np.interp(t[mine], grid, way / way[-1])
+        growth[mine] = (finish[k] - begin[k]) / way[-1]
+    places = chain.table.ask("point", index, t, width=2) + distance[:, None] * left
+    if not ways:
+        return places, along
+    # By the length s of the curve, the parallel goes on by (1 − κδ) along it and δ′ across it.
+    speed = 1 - chain.table.curvature(index, t) * distance
+    tangent = speed[:, None] * along + growth[:, None] * left
+    return places, tangent / lengths(tangent)[:, None]
+
+
+def _way(chain: Chain, k: int) -> tuple[Floats, Floats]:
+    """Lengths along a curve up to the parameters of a grid, for distances that change evenly along it."""
+    grid = np.linspace(0.0, 1.0, WAY_STEPS + 1)
+    nodes, weights = np.polynomial.legendre.leggauss(4)
+    t = (grid[:-1, None] + (nodes + 1) / 2 / WAY_STEPS).ravel()
+    speed = lengths(chain.table.ask("derivative", np.full(len(t), k), t, width=2)).reshape(WAY_STEPS, len(nodes))
+    return grid, np.append(0.0, np.cumsum(speed @ weights / 2 / WAY_STEPS))
+
+
+def _ranges(chain: Chain, k: int, begin: float, finish: float) -> list[tuple[float, float, bool]]:
+    """The curve's range cut where it gets as sharp as the distance: from, to, and whether it is too sharp there."""
+
+    def room(t: Floats) -> Floats:
+        """1 − κδ, negative where the parallel would run backwards."""
+        curvature = chain.table.curvature(np.full(len(t), k), t)
+        return 1 - np.nan_to_num(curvature, posinf=0.0, neginf=0.0) * (begin + (finish - begin) * t)
+
+    grid = np.linspace(0.0, 1.0, GRID + 1)
+    free = room(grid) > 0
+    change = np.flatnonzero(free[1:] != free[:-1])
+    low, high = grid[change], grid[change + 1]
+    for _ in range(HALVINGS):
+        middle = (low + high) / 2
+        same = (room(middle) > 0) == free[change]
+        low, high = np.where(same, middle, low), np.where(same, high, middle)
+    stops = [0.0, *((low + high) / 2).tolist(), 1.0]
+    state = [bool(free[0]), *(bool(free[position + 1]) for position in change.tolist())]
+    return [(a, b, not is_free) for a, b, is_free in zip(stops[:-1], stops[1:], state, strict=True)]

@@ -1,0 +1,120 @@
+"""Stretches that are nearly straight or nearly circular, replaced by true lines and arcs."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from typing import Final
+
+import numpy as np
+
+from kagami.geometry.arrays import Floats
+from kagami.geometry.curves import Arc, Curve, Line
+from kagami.geometry.figures import require_length
+from kagami.geometry.fit import fit_circle
+from kagami.geometry.fit.least_squares import NoFit
+from kagami.geometry.fit.tangent import NoCircle, circle_through
+from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.point import Point
+from kagami.geometry.selection import merged
+from kagami.geometry.table import tabulate
+from kagami.geometry.tolerance import LENGTH
+
+SAMPLES: Final = 17
+STRAIGHT: Final = 1000.0
+"""An arc of a radius of more than so many times its chord is a line."""
+
+
+def recognised(outline: Outline, tolerance: float) -> Outline:
+    """The outline with runs of curves that a line, an arc or a whole circle meets to `tolerance` u replaced by that.
+
+    Runs are as long as they can be, begun at each curve in turn; nodes between runs stay where they are. Curves that
+    are neither stay as they are.
+
+    Raises:
+        InvalidLength: the tolerance is not more than 0.
+    """
+    require_length("tolerance", tolerance)
+    samples = _samples(outline.curves)
+    if outline.closed and (circle := _whole_circle(outline, np.vstack(samples), tolerance)) is not None:
+        return Outline((circle,))
+    curves: list[Curve] = []
+    k = 0
+    while k < len(outline.curves):
+        run, found = 1, _simpler(outline.curves[k : k + 1], samples[k : k + 1], tolerance)
+        while found is not None and k + run < len(outline.curves):
+            longer = _simpler(outline.curves[k : k + run + 1], samples[k : k + run + 1], tolerance)
+            if longer is None:
+                break
+            run, found = run + 1, longer
+        curves.append(outline.curves[k] if found is None else found)
+        k += run
+    return merged(curves) if outline.closed else Outline(tuple(curves), closed=False)
+
+
+def _samples(curves: Sequence[Curve]) -> list[Floats]:
+    table = tabulate([Shape((Outline(tuple(curves), closed=False),))])
+    t = np.linspace(0.0, 1.0, SAMPLES)
+    return [table.ask("point", np.full(SAMPLES, k), t, width=2) for k in range(len(curves))]
+
+
+def _whole_circle(outline: Outline, places: Floats, tolerance: float) -> Arc | None:
+    if len(outline.curves) == 1 and isinstance(outline.curves[0], Arc):
+        return outline.curves[0]
+    try:
+        found = fit_circle(places)
+    except NoFit:
+        return None
+    if found.worst > tolerance:
+        return None
+    x, y = places.T
+    signed = float(np.sum(x * np.roll(y, -1) - np.roll(x, -1) * y))
+    return found.curve if signed > 0 else found.curve.reversed()
+
+
+def _simpler(curves: Sequence[Curve], samples: Sequence[Floats], tolerance: float) -> Curve | None:
+    """The line or arc between the ends of a run that all samples are near to, or None."""
+    if len(curves) == 1 and isinstance(curves[0], Line | Arc):
+        return curves[0]
+    start, end = curves[0].start, curves[-1].end
+    if start.distance(end) <= LENGTH:
+        return None
+    places = np.vstack(samples)
+    line = Line(start, end)
+    if _from_line(line, places) <= tolerance:
+        return line
+    arc = _arc_between(start, end, places)
+    if arc is None or np.abs(np.hypot(*(places - np.array(arc.centre)).T) - arc.radius).max() > tolerance:
+        return None
+    turned = math.remainder(arc.centre.direction(Point(*places[len(places) // 4].tolist())) - arc.start_angle, math.tau)
+    return arc if turned * arc.sweep > 0 or abs(arc.sweep) > math.pi else None
+
+
+def _from_line(line: Line, places: Floats) -> float:
+    heading = line.start.direction(line.end)
+    gap = places - np.array(line.start)
+    along = gap @ np.array([math.cos(heading), math.sin(heading)])
+    aside = gap @ np.array([-math.sin(heading), math.cos(heading)])
+    beyond = np.maximum(np.maximum(-along, along - line.length), 0.0)
+    return float(np.hypot(aside, beyond).max())
+
+
+def _arc_between(start: Point, end: Point, places: Floats) -> Arc | None:
+    """The arc from start to end whose bow is the mean of what the places say."""
+    middle = Point(*places[len(places) // 2].tolist())
+    try:
+        circle = circle_through(start, middle, end)
+        best = fit_circle(places).curve
+    except (NoCircle, NoFit):
+        return None
+    if circle.radius > STRAIGHT * start.distance(end):
+        return None
+    # Of all circles through both ends, the one whose centre is nearest to that of the best circle.
+    heading = start.direction(end)
+    half = Line(start, end).middle
+    across = (best.centre.x - half.x) * -math.sin(heading) + (best.centre.y - half.y) * math.cos(heading)
+    centre = half.toward(heading + math.pi / 2, across)
+    first = centre.direction(start)
+    ahead = (centre.direction(end) - first) % math.tau
+    passed = (centre.direction(middle) - first) % math.tau
+    return Arc(centre, centre.distance(start), first, ahead if passed < ahead else ahead - math.tau)

@@ -1,0 +1,215 @@
+"""Round corners: an arc of a given radius that touches both curves that meet at a corner."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from kagami.geometry.arrays import Bools, Floats, Ints, cross, lengths
+from kagami.geometry.curves import Arc, Curve
+from kagami.geometry.errors import GeometryError
+from kagami.geometry.figures import require_length
+from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.point import Point
+from kagami.geometry.selection import merged
+from kagami.geometry.table import CurveTable, tabulate
+from kagami.geometry.tolerance import LENGTH, SMOOTH
+
+RADIUS_STEPS: Final = 8
+"""The arc is followed from a small one up to the radius asked for, so that it is the one that sits in this corner."""
+NEWTON_STEPS: Final = 6
+HALVINGS: Final = 40
+
+
+class RadiusTooLarge(GeometryError):
+    """An arc of that radius does not fit; `values["largest"]` is the largest that does, in u (0: none)."""
+
+    code = "radius-too-large"
+
+
+@dataclass(frozen=True, slots=True)
+class Corner:
+    """A place where an outline turns: from curve `before` to curve `after` (numbered through the shape), by `turn`
+    radians, positive to the left, which is outward on an outer outline.
+    """
+
+    place: Point
+    before: int
+    after: int
+    turn: float
+
+    @property
+    def outward(self) -> bool:
+        """Whether the corner points away from the area."""
+        return self.turn > 0
+
+
+@dataclass(frozen=True, slots=True)
+class _Touches:
+    """Where the arc of each corner touches: parameters on both curves, its centre, and whether there is one."""
+
+    before: Floats
+    after: Floats
+    centre: Floats
+    found: Bools
+
+
+def corners_of(shape: Shape) -> tuple[Corner, ...]:
+    """The corners of a shape, outline by outline; joints that are smooth are none."""
+    table = tabulate([shape])
+    every = np.arange(len(table))
+    leaving = table.ask("heading", every, np.zeros(len(every)))
+    arriving = table.ask("heading", every, np.ones(len(every)))
+    answer = []
+    first = 0
+    for outline in shape:
+        count = len(outline.curves)
+        for k in range(count if outline.closed else count - 1):
+            before, after = first + k, first + (k + 1) % count
+            turn = math.remainder(float(leaving[after] - arriving[before]), math.tau)
+            if abs(turn) > SMOOTH:
+                answer.append(Corner(outline.curves[k].end, before, after, turn))
+        first += count
+    return tuple(answer)
+
+
+def rounded(shape: Shape, radius: float, only: Collection[int] | None = None) -> Shape:
+    """The shape with an arc of `radius` u at each corner, or at those that `only` numbers (see `corners_of`).
+
+    What lies beyond the places where an arc touches is cut off both curves, which stay the curves they are.
+
+    Raises:
+        InvalidLength: the radius is not more than 0.
+        RadiusTooLarge: the arcs do not all fit; tells the largest radius with which they do.
+    """
+    require_length("radius", radius)
+    corners = [corner for k, corner in enumerate(corners_of(shape)) if only is None or k in only]
+    if not corners:
+        return shape
+    table = tabulate([shape])
+    touches = _touches(table, corners, radius)
+    if not _fits(table, corners, touches):
+        largest = _largest(table, corners, radius)
+        raise RadiusTooLarge(
+            f"a radius of {radius:g} does not fit; {largest:g} is the largest", radius=radius, largest=largest
+        )
+    return _built(shape, corners, touches, radius)
+
+
+def largest_radius(shape: Shape, only: Collection[int] | None = None) -> float:
+    """The largest radius that all corners (or those that `only` numbers) can be given at once; infinite without any."""
+    corners = [corner for k, corner in enumerate(corners_of(shape)) if only is None or k in only]
+    if not corners:
+        return math.inf
+    table = tabulate([shape])
+    return _largest(table, corners, float(table.ask("length", np.arange(len(table))).sum()))
+
+
+def _largest(table: CurveTable, corners: Sequence[Corner], radius: float) -> float:
+    low, high = 0.0, radius
+    for _ in range(HALVINGS):
+        middle = (low + high) / 2
+        fits = middle > LENGTH and _fits(table, corners, _touches(table, corners, middle))
+        low, high = (middle, high) if fits else (low, middle)
+    return low
+
+
+def _fits(table: CurveTable, corners: Sequence[Corner], touches: _Touches) -> bool:
+    """Whether every arc was found and no two of them want the same part of a curve."""
+    if not touches.found.all():
+        return False
+    first, last = np.zeros(len(table)), np.ones(len(table))
+    first[[corner.after for corner in corners]] = touches.after
+    last[[corner.before for corner in corners]] = touches.before
+    slack = LENGTH / np.maximum(table.ask("length", np.arange(len(table))), LENGTH)
+    return bool((first <= last + slack).all())
+
+
+def _touches(table: CurveTable, corners: Sequence[Corner], radius: float) -> _Touches:
+    """Centres at the radius from both curves of each corner, by Newton's method on both parameters at once."""
+    before = np.array([corner.before for corner in corners])
+    after = np.array([corner.after for corner in corners])
+    turn = np.array([corner.turn for corner in corners])
+    side = np.sign(turn)
+    reach = np.tan(np.minimum(np.abs(turn), math.pi * 0.99) / 2)
+    t, s = np.ones(len(corners)), np.zeros(len(corners))
+    size_before, size_after = table.ask("length", before), table.ask("length", after)
+    was = 0.0
+    for step in range(1, RADIUS_STEPS + 1):
+        now = radius * step / RADIUS_STEPS
+        if step == 1:
+            t, s = t - now * reach / size_before, s + now * reach / size_after
+        for _ in range(NEWTON_STEPS):
+            t, s = _newton(table, before, after, t, s, side * now)
+        was = now
+    centre, miss = _centres(table, before, after, t, s, side * was)
+    slack_t, slack_s = LENGTH / size_before, LENGTH / size_after
+    found = (miss <= LENGTH) & (t >= -slack_t) & (t <= 1 + slack_t) & (s >= -slack_s) & (s <= 1 + slack_s)
+    return _Touches(np.clip(t, 0, 1), np.clip(s, 0, 1), centre, found)
+
+
+def _parallel(table: CurveTable, index: Ints, t: Floats, distance: Floats) -> tuple[Floats, Floats]:
+    """Places at a signed distance to the left of curves, and how they move with the parameter."""
+    along = table.ask("derivative", index, t, width=2)
+    speed = np.maximum(lengths(along), LENGTH)
+    left = np.column_stack([-along[:, 1], along[:, 0]]) / speed[:, None]
+    place = table.ask("point", index, t, width=2) + distance[:, None] * left
+    curvature = np.nan_to_num(table.curvature(index, t), posinf=0.0, neginf=0.0)
+    return place, along * (1 - curvature * distance)[:, None]
+
+
+def _newton(
+    table: CurveTable, before: Ints, after: Ints, t: Floats, s: Floats, distance: Floats
+) -> tuple[Floats, Floats]:
+    one, along = _parallel(table, before, t, distance)
+    other, back = _parallel(table, after, s, distance)
+    gap = other - one
+    det = cross(along, back)
+    det = np.where(np.abs(det) > np.finfo(float).tiny, det, np.inf)
+    return t + np.clip(cross(gap, back) / det, -0.5, 0.5), s + np.clip(cross(gap, along) / det, -0.5, 0.5)
+
+
+def _centres(
+    table: CurveTable, before: Ints, after: Ints, t: Floats, s: Floats, distance: Floats
+) -> tuple[Floats, Floats]:
+    one, other = _parallel(table, before, t, distance)[0], _parallel(table, after, s, distance)[0]
+    return (one + other) / 2, lengths(one - other)
+
+
+def _built(shape: Shape, corners: Sequence[Corner], touches: _Touches, radius: float) -> Shape:
+    arcs = {corner.before: k for k, corner in enumerate(corners)}
+    starts = {corner.after: k for k, corner in enumerate(corners)}
+    outlines = []
+    number = 0
+    for outline in shape:
+        curves: list[Curve] = []
+        for curve in outline.curves:
+            t0 = float(touches.after[starts[number]]) if number in starts else 0.0
+            t1 = float(touches.before[arcs[number]]) if number in arcs else 1.0
+            if (t1 - t0) * curve.length > LENGTH:
+                curves.append(curve if (t0, t1) == (0.0, 1.0) else curve.stretch(t0, t1))
+            if number in arcs:
+                k = arcs[number]
+                centre = Point(*touches.centre[k].tolist())
+                start = curve.stretch(0.0, t1).end if t1 > 0 else curve.start
+                curves.append(_arc(centre, radius, start, corners[k].turn, _end(shape, corners[k], touches, k)))
+            number += 1
+        outlines.append(merged(curves) if outline.closed else Outline(tuple(curves), closed=False))
+    return Shape(tuple(outlines))
+
+
+def _end(shape: Shape, corner: Corner, touches: _Touches, k: int) -> Point:
+    after = shape.curves[corner.after]
+    share = float(touches.after[k])
+    return after.start if share <= 0 else after.stretch(0.0, share).end
+
+
+def _arc(centre: Point, radius: float, start: Point, turn: float, end: Point) -> Arc:
+    """The arc from one touch to the other, the way that the corner turns."""
+    angle = centre.direction(start)
+    sweep = (centre.direction(end) - angle) % math.tau
+    return Arc(centre, radius, angle, sweep if turn > 0 else sweep - math.tau)

@@ -1,0 +1,97 @@
+"""Symmetry groups of the plane round a point: turns (cyclic) and turns with reflections (dihedral)."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from scipy.spatial import cKDTree
+
+from kagami.geometry.affine import Affine
+from kagami.geometry.arrangement import Arrangement
+from kagami.geometry.arrays import Floats, Ints, linked
+from kagami.geometry.errors import InvalidCount
+from kagami.geometry.point import ORIGIN, Point
+from kagami.geometry.tolerance import SAME
+
+
+@dataclass(frozen=True)
+class Group:
+    """The turns by 1/order of a whole turn about a centre and, when `axis` is given, the reflections across `order`
+    lines through it, one of which runs along that direction (radians).
+
+    Raises:
+        InvalidCount: the order is less than 1.
+    """
+
+    centre: Point = ORIGIN
+    order: int = 1
+    axis: float | None = None
+
+    def __post_init__(self) -> None:
+        if self.order < 1:
+            raise InvalidCount(f"a group has an order of at least 1, not {self.order}", name="order", value=self.order)
+
+    @property
+    def size(self) -> int:
+        """How many maps it has, that which moves nothing included."""
+        return self.order if self.axis is None else 2 * self.order
+
+    @cached_property
+    def maps(self) -> tuple[Affine, ...]:
+        """All maps: the turns, beginning with the one that moves nothing, then each followed by its reflection."""
+        turns = tuple(Affine.rotation(k * math.tau / self.order, self.centre) for k in range(self.order))
+        if self.axis is None:
+            return turns
+        mirror = Affine.reflection(self.axis, self.centre)
+        return turns + tuple(turn.after(mirror) for turn in turns)
+
+    def times(self, one: int, other: int) -> int:
+        """The number of the map that applies map `other`, then map `one`.
+
+        Source: the dihedral group, r^a·r^b = r^(a+b), r^a·(r^b s) = r^(a+b) s, (r^a s)·r^b = r^(a−b) s,
+        (r^a s)(r^b s) = r^(a−b) (any book on groups).
+        """
+        a, b, n = one % self.order, other % self.order, self.order
+        first, second = one >= n, other >= n
+        return ((a - b) % n if first else (a + b) % n) + (n if first != second else 0)
+
+    def orbit(self, place: Point) -> tuple[Point, ...]:
+        """The images of a place, each once."""
+        found: list[Point] = []
+        for by in self.maps:
+            image = by.point(place)
+            if all(image.distance(known) > SAME for known in found):
+                found.append(image)
+        return tuple(found)
+
+    def orbits_of_places(self, places: Floats) -> Ints:
+        """Label of the orbit of each of some places (n, 2), corners or crossings: images of each other share one."""
+        return self._orbits(places)
+
+    def orbits_of_faces(self, arrangement: Arrangement) -> Ints:
+        """Label of the orbit of each face, (faces,); the unbounded one has its own.
+
+        Faces are images of each other when centroid and area agree. Where the curves have less symmetry than the group,
+        each face has the part of its orbit that is there.
+        """
+        size = np.sqrt(np.maximum(arrangement.areas[1:], 0.0))
+        return np.append(0, 1 + self._orbits(arrangement.centroids[1:], size))
+
+    def _orbits(self, places: Floats, *features: Floats) -> Ints:
+        count = len(places)
+        if count == 0:
+            return np.zeros(0, dtype=np.intp)
+        all_features = np.column_stack([places, *features])
+        tree = cKDTree(all_features)
+        reach = SAME * (1 + float(np.abs(all_features).max()))
+        a, b = [], []
+        for by in self.maps[1:]:
+            moved = np.column_stack([by.points(places), *features])
+            distance, found = tree.query(moved, distance_upper_bound=reach)
+            there = np.flatnonzero(np.isfinite(distance))
+            a.append(there)
+            b.append(np.asarray(found)[there])
+        return linked(count, np.concatenate(a), np.concatenate(b)) if a else np.arange(count)

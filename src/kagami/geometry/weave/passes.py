@@ -1,0 +1,154 @@
+"""Where strands cross, and in which order each of them passes there."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from kagami.geometry.arrays import clustered
+from kagami.geometry.crossings import find
+from kagami.geometry.curves import Curve
+from kagami.geometry.errors import GeometryError, InvalidLength
+from kagami.geometry.figures import require_length
+from kagami.geometry.offset import Corners, Ends
+from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.point import Point
+from kagami.geometry.table import CurveTable, tabulate
+from kagami.geometry.tolerance import LENGTH, SMOOTH
+
+
+class StrandsMeet(GeometryError):
+    """More than two strands pass through one place; `values["place"]` is it."""
+
+    code = "strands-meet"
+
+
+@dataclass(frozen=True)
+class Strand:
+    """A line (open or closed) with a width in u, and the form of its ends and corners."""
+
+    line: Outline
+    width: float
+    ends: Ends = Ends.BUTT
+    corners: Corners = Corners.MITRE
+
+    def __post_init__(self) -> None:
+        require_length("width", self.width)
+        if not self.line.curves:
+            raise InvalidLength("a strand needs a line", name="line", value=0.0)
+
+    @cached_property
+    def reached(self) -> tuple[float, ...]:
+        """Way along the strand at the start of each curve, and its whole length at the end, in u."""
+        return tuple(np.append(0.0, np.cumsum([curve.length for curve in self.line.curves])).tolist())
+
+    @property
+    def length(self) -> float:
+        """Whole length, in u."""
+        return self.reached[-1]
+
+    def way(self, curve: int, t: float) -> float:
+        """Way along the strand of a place, in u; on cubics and ellipses it grows with t, evenly."""
+        return self.reached[curve] + t * (self.reached[curve + 1] - self.reached[curve])
+
+    def stretch(self, begin: float, end: float) -> Outline:
+        """The part from one way to another (begin < end); on a closed strand both may lie beyond its seam."""
+        curves: list[Curve] = []
+        turns = range(math.floor(begin / self.length), math.ceil(end / self.length)) if self.line.closed else (0,)
+        for turn in turns:
+            for k, curve in enumerate(self.line.curves):
+                low, high = self.reached[k] + turn * self.length, self.reached[k + 1] + turn * self.length
+                t0, t1 = (max(begin, low) - low) / (high - low), (min(end, high) - low) / (high - low)
+                if (t1 - t0) * (high - low) > LENGTH:
+                    curves.append(curve if t0 <= 0 and t1 >= 1 else curve.stretch(max(t0, 0.0), min(t1, 1.0)))
+        return Outline(tuple(curves), closed=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Passage:
+    """A strand passes a crossing at a way along it."""
+
+    strand: int
+    way: float
+    heading: float
+
+
+@dataclass(frozen=True, slots=True)
+class Crossing:
+    """A place where two strands (or one and itself) cross; the first passage is the earlier one in strand and way."""
+
+    place: Point
+    first: Passage
+    second: Passage
+
+
+def passes_of(strands: Sequence[Strand]) -> tuple[Crossing, ...]:
+    """All crossings, in the order of their first passages. Where strands only touch they do not cross.
+
+    Raises:
+        StrandsMeet: more than two strands pass through one place.
+    """
+    table = tabulate([Shape((strand.line,)) for strand in strands])
+    found = find(table)
+    first_curve = np.cumsum([0, *(len(strand.line.curves) for strand in strands)])
+    sides = [(i, t) for i, t in zip([*found.i, *found.j], [*found.t, *found.s], strict=True)]
+    if not sides:
+        return ()
+    places = table.ask(
+        "point", np.array([i for i, _ in sides], dtype=np.intp), np.array([t for _, t in sides]), width=2
+    )
+    both = (places[: len(found.i)] + places[len(found.i) :]) / 2
+    label, count = clustered(both, LENGTH)
+    through: list[dict[tuple[int, int], Passage]] = [{} for _ in range(count)]
+    for k, (curve, t) in enumerate(sides):
+        strand = int(table.owner[curve])
+        passage = _passage(strands[strand], strand, int(curve - first_curve[strand]), float(t), table, int(curve))
+        through[label[k % len(found.i)]][_slot(passage, strands[strand])] = passage
+    answer = []
+    for k, passages in enumerate(through):
+        ordered = sorted(passages.values(), key=lambda passage: (passage.strand, passage.way))
+        place = Point(*both[np.flatnonzero(label == k)[0]].tolist())
+        if len(ordered) > 2:
+            raise StrandsMeet("more than two strands pass through one place", place=place)
+        if len(ordered) == 2 and _crosses(ordered[0], ordered[1], strands):
+            answer.append(Crossing(place, *ordered))
+    return tuple(sorted(answer, key=lambda crossing: (crossing.first.strand, crossing.first.way)))
+
+
+def _passage(strand: Strand, number: int, curve: int, t: float, table: CurveTable, row: int) -> Passage:
+    way = strand.way(curve, t)
+    if strand.line.closed and strand.length - way <= LENGTH:
+        way = 0.0
+    heading = float(table.ask("heading", np.array([row]), np.array([t]))[0])
+    return Passage(number, way, heading)
+
+
+def _slot(passage: Passage, strand: Strand) -> tuple[int, int]:
+    """One name for one passage, also where it is found at the end of a curve and the start of the next."""
+    return passage.strand, round(passage.way / (LENGTH * 100) / 10)
+
+
+def _crosses(first: Passage, second: Passage, strands: Sequence[Strand]) -> bool:
+    """Whether the second strand goes from one side of the first to the other; one that ends there does not."""
+    for passage in (first, second):
+        strand = strands[passage.strand]
+        if not strand.line.closed and not LENGTH < passage.way < strand.length - LENGTH:
+            return False
+    into, out = _directions(first, strands[first.strand])
+    between = (out - into) % math.tau
+    sides = [(angle - into) % math.tau < between for angle in _directions(second, strands[second.strand])]
+    turned = abs(math.sin(first.heading - second.heading)) > SMOOTH
+    return sides[0] != sides[1] and turned
+
+
+def _directions(passage: Passage, strand: Strand) -> tuple[float, float]:
+    """Directions from the place back along the strand, and on along it."""
+    reach = 100 * LENGTH
+    back = strand.stretch(passage.way - reach, passage.way) if strand.line.closed or passage.way > reach else None
+    ahead = strand.stretch(passage.way, passage.way + reach)
+    before = passage.heading + math.pi if back is None else back.curves[-1].end.direction(back.curves[0].start)
+    return before, ahead.curves[0].start.direction(ahead.curves[-1].end)

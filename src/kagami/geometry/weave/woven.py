@@ -1,0 +1,203 @@
+"""The pieces of a weave: strands cut where they pass under, with an exact gap on both sides."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from kagami.geometry.arrangement import Arrangement, arrange
+from kagami.geometry.arrays import Bools
+from kagami.geometry.errors import InvalidLength
+from kagami.geometry.offset import Ends, Place
+from kagami.geometry.offset.band import raw_band
+from kagami.geometry.outline import Shape
+from kagami.geometry.selection import outline_of_faces
+from kagami.geometry.weave.alternation import Alternation, sequence_of
+from kagami.geometry.weave.passes import Crossing, Passage, Strand
+
+
+@dataclass(frozen=True, slots=True)
+class Woven:
+    """`pieces[s]` are the pieces of strand s in their order along it; `inlays[s]` the thinner pieces laid along their
+    middles, empty unless asked for.
+    """
+
+    pieces: tuple[tuple[Shape, ...], ...]
+    inlays: tuple[tuple[Shape, ...], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class _Run:
+    """A strand from one passage under another to the next: shapes that are in it, and those that are cut off them."""
+
+    strand: int
+    parts: tuple[tuple[int, tuple[int, ...]], ...]
+
+
+@dataclass
+class _Board:
+    """All shapes that the pieces are chosen from, in one arrangement."""
+
+    shapes: list[Shape] = field(default_factory=list)
+
+    def put(self, shape: Shape) -> int:
+        self.shapes.append(shape)
+        return len(self.shapes) - 1
+
+
+def woven(
+    strands: Sequence[Strand],
+    crossings: Sequence[Crossing],
+    alternation: Alternation,
+    gap: float,
+    *,
+    inlay: float | None = None,
+) -> Woven:
+    """The strands as pieces: where one passes under another it stops `gap` u short of it on both sides.
+
+    The lower strand is cut by the upper one's band, grown by the gap, along the upper one's way between its
+    neighbouring crossings; so the cut edges are parallels of the upper edge. `inlay` is the width of a thinner band
+    along the middle of each piece, cut by the same edges.
+
+    Raises:
+        InvalidLength: the gap is negative, or the inlay is not thinner than every strand.
+    """
+    if not gap >= 0:
+        raise InvalidLength(f"the gap must be 0 or more, not {gap:g}", name="gap", value=gap)
+    if inlay is not None and not 0 < inlay < min(strand.width for strand in strands):
+        raise InvalidLength("the inlay must be thinner than the strands", name="inlay", value=inlay)
+    widths = [strand.width for strand in strands]
+    pieces = _pieces(strands, crossings, alternation, gap, widths)
+    thin = () if inlay is None else _pieces(strands, crossings, alternation, gap, [inlay] * len(strands))
+    return Woven(pieces, thin)
+
+
+def _pieces(
+    strands: Sequence[Strand],
+    crossings: Sequence[Crossing],
+    alternation: Alternation,
+    gap: float,
+    widths: Sequence[float],
+) -> tuple[tuple[Shape, ...], ...]:
+    board = _Board()
+    layout = _Layout(strands, crossings, alternation, gap, widths, board)
+    runs = [run for number in range(len(strands)) for run in layout.runs(number)]
+    arrangement = arrange(board.shapes)
+    covers = arrangement.covers
+    answer: list[list[Shape]] = [[] for _ in strands]
+    for run in runs:
+        found = _outline(arrangement, covers, run)
+        if found:
+            answer[run.strand].append(found)
+    return tuple(tuple(found) for found in answer)
+
+
+def _outline(arrangement: Arrangement, covers: Bools, run: _Run) -> Shape:
+    chosen = np.zeros(len(covers), dtype=np.bool_)
+    for part, cutters in run.parts:
+        chosen |= covers[:, part] & ~covers[:, list(cutters)].any(axis=1)
+    chosen[0] = False
+    return outline_of_faces(arrangement, chosen)
+
+
+class _Layout:
+    """Bands for the runs of each strand, put on the board."""
+
+    def __init__(
+        self,
+        strands: Sequence[Strand],
+        crossings: Sequence[Crossing],
+        alternation: Alternation,
+        gap: float,
+        widths: Sequence[float],
+        board: _Board,
+    ) -> None:
+        self.strands, self.crossings, self.alternation = strands, crossings, alternation
+        self.gap, self.widths, self.board = gap, widths, board
+        self.cutter: dict[int, int] = {}
+        self.order = [sequence_of(number, crossings) for number in range(len(strands))]
+
+    def runs(self, number: int) -> list[_Run]:
+        """The runs of a strand in order; a closed one that is never under is one run."""
+        order, strand = self.order[number], self.strands[number]
+        under = [k for k, (_, c, first) in enumerate(order) if self.alternation.first_over[c] != first]
+        if not under:
+            line = Shape((strand.line,))
+            shape = raw_band(line, self.widths[number], ends=strand.ends, corners=strand.corners)
+            return [_Run(number, ((self.board.put(shape), ()),))]
+        stops: list[tuple[int | None, int | None]] = list(itertools.pairwise(under))
+        if strand.line.closed:
+            stops.append((under[-1], under[0]))
+        else:
+            stops = [(None, under[0]), *stops, (under[-1], None)]
+        return [self._run(number, begin, end) for begin, end in stops]
+
+    def _run(self, number: int, begin: int | None, end: int | None) -> _Run:
+        strand, order = self.strands[number], self.order[number]
+        parts = []
+        low, high = 0.0, strand.length
+        if begin is not None:
+            ahead = self._half_way(number, begin, +1)
+            cutters = self._cutters(number, begin, ahead, +1)
+            foot = order[begin][0] if len(cutters) == 1 else self._half_way(number, begin, -1)
+            parts.append((self._band(number, foot, ahead), cutters))
+            low = ahead
+        if end is not None:
+            back = self._half_way(number, end, -1)
+            cutters = self._cutters(number, end, back, -1)
+            head = order[end][0] if len(cutters) == 1 else self._half_way(number, end, +1)
+            parts.append((self._band(number, back, head), cutters))
+            high = back
+        if begin is not None and end is not None and end <= begin:
+            high += strand.length
+        if high - low > strand.width / 1000:
+            parts.append((self._band(number, low, high), ()))
+        return _Run(number, tuple(parts))
+
+    def _neighbour(self, number: int, k: int, step: int) -> float:
+        """Way of the passage before or after passage k, or of the strand's end; on a closed strand it may be beyond."""
+        order, strand = self.order[number], self.strands[number]
+        other = k + step
+        if 0 <= other < len(order):
+            return order[other][0]
+        if strand.line.closed:
+            return order[other % len(order)][0] + step * strand.length
+        return 0.0 if step < 0 else strand.length
+
+    def _half_way(self, number: int, k: int, step: int) -> float:
+        return (self.order[number][k][0] + self._neighbour(number, k, step)) / 2
+
+    def _band(self, number: int, low: float, high: float) -> int:
+        strand = self.strands[number]
+        ends = (
+            strand.ends if low <= 0 and not strand.line.closed else Ends.BUTT,
+            strand.ends if high >= strand.length and not strand.line.closed else Ends.BUTT,
+        )
+        line = Shape((strand.stretch(low, high),))
+        return self.board.put(raw_band(line, self.widths[number], ends=ends, corners=strand.corners))
+
+    def _cutters(self, number: int, k: int, half_way: float, step: int) -> tuple[int, ...]:
+        """What is cut off a strand at a passage under another: the other's band and gap, and all beyond its middle."""
+        way, c, _ = self.order[number][k]
+        crossing = self.crossings[c]
+        over = crossing.first if self.alternation.first_over[c] else crossing.second
+        under = crossing.second if self.alternation.first_over[c] else crossing.first
+        upper = self.strands[over.strand]
+        position = next(p for p, (at, d, _) in enumerate(self.order[over.strand]) if d == c and at == over.way)
+        line = Shape((upper.stretch(*(self._neighbour(over.strand, position, side) for side in (-1, +1))),))
+        wide = upper.width + 2 * self.gap
+        if c not in self.cutter:
+            self.cutter[c] = self.board.put(raw_band(line, wide, corners=upper.corners))
+        cutters = [self.cutter[c]]
+        if self.widths[number] > wide:  # an oblique wide strand would show beyond a narrow one
+            side = self._far_side(over, under, step)
+            cutters.append(self.board.put(raw_band(line, abs(half_way - way) + self.widths[number], place=side)))
+        return tuple(cutters)
+
+    def _far_side(self, over: Passage, under: Passage, step: int) -> Place:
+        """The side of the upper strand to which the lower one leaves, seen from its part on this side."""
+        to_left = np.sin(under.heading - over.heading) > 0
+        return Place.RIGHT if (step > 0) == to_left else Place.LEFT

@@ -1,0 +1,204 @@
+"""Weaves: crossings, alternation, equal gaps, flips, inlays."""
+
+from __future__ import annotations
+
+import itertools
+import math
+from unittest import TestCase
+
+from kagami.geometry.affine import Affine
+from kagami.geometry.bezier import Cubic
+from kagami.geometry.boolean import area_of_union
+from kagami.geometry.curves import Line
+from kagami.geometry.errors import InvalidLength
+from kagami.geometry.figures import circle, oval, regular_polygon
+from kagami.geometry.measure.gaps import narrowest_gap
+from kagami.geometry.measure.size import area
+from kagami.geometry.measure.symmetry import symmetry
+from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.point import Point
+from kagami.geometry.weave import Strand, StrandsMeet, alternate, passes_of, woven
+from tests.geometry.standard_shapes import O, ring_of
+
+CURL = Strand(Outline((Cubic(O, Point(6, 5), Point(-3, 5), Point(3, 0)),), closed=False), 0.4)
+
+
+def rings(count: int, distance: float, radius: float, width: float = 0.5) -> list[Strand]:
+    return [Strand(shape.outlines[0], width) for shape in ring_of(count, distance, radius)]
+
+
+def segment(a: Point, b: Point, width: float = 0.4) -> Strand:
+    return Strand(Outline((Line(a, b),), closed=False), width)
+
+
+def lattice(count: int) -> list[Strand]:
+    """As many strands along as across, one u apart."""
+    ends = [(Point(0, k), Point(count + 1, k)) for k in range(1, count + 1)]
+    return [segment(a, b) for a, b in ends] + [segment(Point(a.y, a.x), Point(b.y, b.x)) for a, b in ends]
+
+
+class Passes(TestCase):
+    def test_three_rings_cross_six_times(self) -> None:
+        self.assertEqual(len(passes_of(rings(3, 2, 3))), 6)
+
+    def test_a_strand_may_cross_itself(self) -> None:
+        (crossing,) = passes_of([CURL])
+        self.assertEqual((crossing.first.strand, crossing.second.strand), (0, 0))
+        self.assertLess(crossing.first.way, crossing.second.way)
+
+    def test_strands_that_touch_do_not_cross(self) -> None:
+        self.assertEqual(passes_of(rings(2, 2, 2)), ())
+        self.assertEqual(passes_of([segment(O, Point(4, 0)), segment(Point(2, 0), Point(2, 3))]), ())
+
+    def test_a_crossing_at_a_node_counts_once(self) -> None:
+        bent = Strand(Outline((Line(Point(-2, 0), O), Line(O, Point(2, 1))), closed=False), 0.3)
+        self.assertEqual(len(passes_of([bent, segment(Point(0, -2), Point(0, 2))])), 1)
+        square = Strand(regular_polygon(O, 4, 2, 0).outlines[0], 0.3)
+        self.assertEqual(len(passes_of([square, segment(Point(-4, 0), Point(4, 0))])), 2)
+
+    def test_three_strands_in_one_place_are_refused(self) -> None:
+        star = [segment(O.toward(k, -2), O.toward(k, 2)) for k in range(3)]
+        with self.assertRaises(StrandsMeet) as caught:
+            passes_of(star)
+        self.assertLess(caught.exception.values["place"].distance(O), 1e-9)
+
+
+class Alternates(TestCase):
+    def test_over_and_under_take_turns_along_every_strand(self) -> None:
+        for strands in (rings(3, 2, 3), rings(5, 2, 2.6), lattice(4), [CURL]):
+            crossings = passes_of(strands)
+            found = alternate(strands, crossings)
+            self.assertEqual(found.clashes, ())
+            for number in range(len(strands)):
+                passages = sorted(
+                    [
+                        (c.first.way, over)
+                        for c, over in zip(crossings, found.first_over, strict=True)
+                        if c.first.strand == number
+                    ]
+                    + [
+                        (c.second.way, not over)
+                        for c, over in zip(crossings, found.first_over, strict=True)
+                        if c.second.strand == number
+                    ]
+                )
+                sides = [over for _, over in passages]
+                self.assertTrue(all(a != b for a, b in itertools.pairwise(sides)))
+
+    def test_a_flip_turns_one_crossing_and_is_reported(self) -> None:
+        strands = rings(3, 2, 3)
+        crossings = passes_of(strands)
+        plain, flipped = alternate(strands, crossings), alternate(strands, crossings, flipped=[2])
+        self.assertEqual([a != b for a, b in zip(plain.first_over, flipped.first_over, strict=True)].index(True), 2)
+        self.assertTrue(flipped.clashes)
+        self.assertTrue(all(2 in pair for pair in flipped.clashes))
+
+    def test_where_no_alternation_exists_it_says_where(self) -> None:
+        # A strand that crosses a ring three times ends on its other side: the ring has three crossings in a row, and
+        # three cannot alternate round a ring.
+        stops = [Point(-5, 1), Point(5, 1), Point(5, -1), Point(0, -1)]
+        lines = tuple(Line(a, b) for a, b in itertools.pairwise(stops))
+        strands = [Strand(circle(O, 3).outlines[0], 0.3), Strand(Outline(lines, closed=False), 0.3)]
+        crossings = passes_of(strands)
+        self.assertEqual(len(crossings), 3)
+        self.assertEqual(len(alternate(strands, crossings).clashes), 1)
+
+
+class Pieces(TestCase):
+    def woven(self, strands: list[Strand], gap: float = 0.1, inlay: float | None = None, flipped: tuple[int, ...] = ()):
+        crossings = passes_of(strands)
+        return woven(strands, crossings, alternate(strands, crossings, flipped=flipped), gap, inlay=inlay)
+
+    def test_each_ring_has_as_many_pieces_as_times_it_is_under(self) -> None:
+        found = self.woven(rings(3, 2, 3))
+        self.assertEqual([len(pieces) for pieces in found.pieces], [2, 2, 2])
+        self.assertEqual({len(piece.curves) for pieces in found.pieces for piece in pieces}, {4})
+
+    def test_the_gap_is_exact_at_every_crossing(self) -> None:
+        for strands in (rings(3, 2, 3), rings(5, 3, 2.4, 0.3), lattice(3)):
+            flat = [piece for pieces in self.woven(strands, 0.13).pieces for piece in pieces]
+            gap = narrowest_gap(flat)
+            assert gap is not None
+            self.assertAlmostEqual(gap.distance, 0.13, delta=1e-9)
+        curl = [piece for pieces in self.woven([CURL], 0.13).pieces for piece in pieces]
+        gap = narrowest_gap(curl)
+        assert gap is not None
+        self.assertAlmostEqual(gap.distance, 0.13, delta=3e-6)  # parallels of cubics are fitted
+
+    def test_without_a_gap_the_pieces_cover_what_the_strands_cover(self) -> None:
+        found = [piece for pieces in self.woven(rings(3, 2, 3), 0.0).pieces for piece in pieces]
+        whole = area_of_union(found)
+        self.assertAlmostEqual(sum(area(piece) for piece in found), whole, delta=1e-10)
+        bands = [
+            Shape((circle(O.toward(k * math.tau / 3, 2), 3 + off).outlines[0],)) for k in range(3) for off in (0.25,)
+        ]
+        self.assertLess(whole, area_of_union(bands))
+
+    def test_the_lattice_is_woven_like_cloth(self) -> None:
+        # n strands each way: n² crossings, each cuts one strand once.
+        found = self.woven(lattice(4))
+        self.assertEqual(sum(len(pieces) for pieces in found.pieces), 8 + 16)
+        for pieces in found.pieces:
+            for piece in pieces:
+                self.assertEqual(len(piece.curves), 4)
+
+    def test_three_turned_rings_keep_their_symmetry(self) -> None:
+        strands = rings(3, 2, 3)
+        found = [piece for pieces in self.woven(strands).pieces for piece in pieces]
+        whole = Shape(tuple(outline for piece in found for outline in piece))
+        self.assertEqual(symmetry(whole).order, 3)
+        self.assertLess(symmetry(whole).error, 1e-9)
+
+    def test_an_inlay_is_cut_by_the_same_edges(self) -> None:
+        found = self.woven(lattice(2), 0.1, inlay=0.1)
+        for pieces, inlays in zip(found.pieces, found.inlays, strict=True):
+            self.assertEqual(len(pieces), len(inlays))
+            for piece, inlay in zip(pieces, inlays, strict=True):
+                # Straight pieces 0.4 wide and inlays 0.1 wide, cut square: areas in the ratio of the widths.
+                self.assertAlmostEqual(area(inlay), area(piece) / 4, delta=1e-12)
+
+    def test_a_strand_that_is_never_under_is_whole(self) -> None:
+        strands = [segment(Point(-3, 0), Point(3, 0)), segment(Point(0, -3), Point(0, 3))]
+        over, under = self.woven(strands).pieces
+        self.assertEqual((len(over), len(under)), (1, 2))
+        self.assertAlmostEqual(area(over[0]), 6 * 0.4, delta=1e-12)
+        self.assertAlmostEqual(sum(area(piece) for piece in under), (6 - 0.6) * 0.4, delta=1e-12)
+        swapped = self.woven(strands, flipped=(0,)).pieces
+        self.assertEqual([len(pieces) for pieces in swapped], [2, 1])
+
+    def test_a_wide_strand_under_a_narrow_oblique_one(self) -> None:
+        strands = [segment(Point(-6, -2), Point(6, 2), 0.2), segment(Point(-6, 0), Point(6, 0), 1.0)]
+        over, under = self.woven(strands, 0.1).pieces
+        self.assertEqual((len(over), len(under)), (1, 2))
+        gap = narrowest_gap([*over, *under])
+        assert gap is not None
+        self.assertAlmostEqual(gap.distance, 0.1, delta=1e-12)
+        # 12 × 1 less the slanted strip of width 0.4, which is 0.4 / sin(angle) long along the wide strand.
+        slant = 0.4 / math.sin(math.atan2(1, 3))
+        self.assertAlmostEqual(sum(area(piece) for piece in under), 12 - slant, delta=1e-9)
+
+    def test_mixed_kinds(self) -> None:
+        strands = [Strand(oval(O, 4, 2).outlines[0], 0.4), Strand(oval(O, 2, 4).outlines[0], 0.4)]
+        found = self.woven(strands, 0.1)
+        self.assertEqual([len(pieces) for pieces in found.pieces], [2, 2])
+        quarter = area(found.pieces[0][0])
+        for pieces in found.pieces:
+            for piece in pieces:
+                self.assertAlmostEqual(area(piece), quarter, delta=1e-5)
+
+    def test_a_moved_weave_is_the_weave_moved(self) -> None:
+        strands = rings(3, 2, 3)
+        by = Affine.translation(5, 1).after(Affine.rotation(0.7))
+        moved = [Strand(strand.line.mapped(by), strand.width) for strand in strands]
+        ours = [area(piece) for pieces in self.woven(strands).pieces for piece in pieces]
+        theirs = [area(piece) for pieces in self.woven(moved).pieces for piece in pieces]
+        for one, other in zip(sorted(ours), sorted(theirs), strict=True):
+            self.assertAlmostEqual(one, other, delta=1e-9)
+
+    def test_bad_values_are_refused(self) -> None:
+        with self.assertRaises(InvalidLength):
+            self.woven(rings(3, 2, 3), -0.1)
+        with self.assertRaises(InvalidLength):
+            self.woven(rings(3, 2, 3), 0.1, inlay=0.5)
+        with self.assertRaises(InvalidLength):
+            Strand(circle(O, 1).outlines[0], 0)

@@ -12,7 +12,9 @@ import numpy as np
 import pathops
 import shapely
 
+from bench.glyphs import letters
 from bench.paired import Row, paired
+from kagami.geometry.affine import Affine
 from kagami.geometry.arrangement import arrange
 from kagami.geometry.bezier import Cubic
 from kagami.geometry.boolean import union
@@ -57,6 +59,7 @@ def rows() -> list[Row]:
             ),
         ]
     found += _other_kinds()
+    found.append(_growth())
     _check_agreement()
     return found
 
@@ -68,6 +71,7 @@ def _other_kinds() -> list[Row]:
         ("40 ellipses", [_oval(*disc) for disc in _discs(40)]),
         ("200 lines", _lines(200)),
         ("60 outlines of 6 cubics", [_blob(*disc) for disc in _discs(60)]),
+        ("60 letters", scattered_letters(60)),
     ):
         strings = np.array([shapely.linestrings(_points(outline)) for shape in shapes for outline in shape])
         row = paired(
@@ -79,6 +83,26 @@ def _other_kinds() -> list[Row]:
         )
         found.append(row)
     return found
+
+
+def _growth() -> Row:
+    """How the time grows with the number k of crossings: the ratio is 1 where it grows as k log k."""
+    few, many = ([circle(Point(x, y), r / 2) for x, y, r in _discs(count)] for count in (125, 500))
+    row = paired("arrangement of 500 circles", lambda: arrange(many), "ours, of 125", lambda: arrange(few), runs=5)
+    crossings = [len(arrange(shapes).edges.places) for shapes in (few, many)]
+    growth = (crossings[1] * math.log(crossings[1])) / (crossings[0] * math.log(crossings[0]))
+    return row._replace(reference=f"ours, of 125, × {growth:.1f} for k log k", ratio=round(row.ratio * growth, 2))
+
+
+def scattered_letters(count: int) -> list[Shape]:
+    """Letters of a shipped font, turned and strewn over the drawing."""
+    chance = np.random.default_rng(3)
+    text = ("Rope and anvil, salt and tide".replace(" ", "").replace(",", "") * count)[:count]
+    places, turns = chance.uniform(10, 90, (count, 2)).tolist(), chance.uniform(0, math.tau, count).tolist()
+    return [
+        shape.mapped(Affine.translation(x, y).after(Affine.rotation(turn)))
+        for shape, (x, y), turn in zip(letters(text, 30.0), places, turns, strict=True)
+    ]
 
 
 def _oval(x: float, y: float, radius: float) -> Shape:

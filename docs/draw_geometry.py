@@ -11,10 +11,12 @@ import pathlib
 from kagami.exchange.face_paths import face_paths
 from kagami.exchange.svg import Frame, path_data
 from kagami.geometry.arrangement import Arrangement, arrange
-from kagami.geometry.boolean import difference
+from kagami.geometry.boolean import difference, intersection
 from kagami.geometry.figures import bar, circle, oval
+from kagami.geometry.offset import Corners, offset
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
+from kagami.geometry.weave import Strand, alternate, passes_of, woven
 
 FOLDER = pathlib.Path(__file__).parent / "geometry"
 ORIGIN = Point(0.0, 0.0)
@@ -28,6 +30,8 @@ def pictures() -> dict[str, str]:
     return {
         "covers.svg": _covers(arrange([circle(ORIGIN, 2), *petals]), 4.3),
         "choice.svg": _choice(mixed, difference(*mixed), 4.5),
+        "weave.svg": _weave(4.3),
+        "offsets.svg": _offsets(4.3),
     }
 
 
@@ -51,6 +55,31 @@ def _choice(shapes: list[Shape], chosen: Shape, half: float) -> str:
     for shape, hue in zip(shapes, hues, strict=True):
         rows.append(f'<path fill="none" stroke="{hue}" stroke-width="1.5" d="{path_data(shape, frame)}"/>')
     return _document(rows, half, "A circle less an oval and a bar")
+
+
+def _weave(half: float) -> str:
+    """Three rings, over and under, with a line laid along their middles."""
+    frame = Frame(40, -half, half, 2)
+    rings = [circle(ORIGIN.toward(math.pi / 2 + k * math.tau / 3, 1.3), 2.2).outlines[0] for k in range(3)]
+    strands = [Strand(ring, 0.7) for ring in rings]
+    crossings = passes_of(strands)
+    found = woven(strands, crossings, alternate(strands, crossings), 0.12, inlay=0.12)
+    rows = []
+    for shades, fill in ((found.pieces, "#1c1a17"), (found.inlays, "#d9c7a8")):
+        rows += [f'<path fill="{fill}" d="{path_data(piece, frame)}"/>' for pieces in shades for piece in pieces]
+    return _document(rows, half, "Three rings, over and under, with a gap")
+
+
+def _offsets(half: float) -> str:
+    """A pointed oval with rounded tips in a bowed frame, and its offsets both ways."""
+    frame = Frame(40, -half, half, 2)
+    lens = intersection(circle(Point(-1.2, 0), 2.8), circle(Point(1.2, 0), 2.8))
+    rings = [(offset(lens, 0.35 * k, corners=Corners.ROUND), "#2c4f9e") for k in range(1, 5)]
+    rings += [(offset(lens, -0.35 * k), "#8f520a") for k in range(1, 4)]
+    rows = [f'<path fill="#ece2d0" stroke="#1c1a17" stroke-width="2.5" d="{path_data(lens, frame)}"/>']
+    for shape, hue in rings:
+        rows.append(f'<path fill="none" stroke="{hue}" stroke-width="1.5" d="{path_data(shape, frame)}"/>')
+    return _document(rows, half, "Offsets of a lens, outward round and inward sharp")
 
 
 def _document(rows: list[str], half: float, title: str) -> str:

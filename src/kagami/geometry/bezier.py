@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import itertools
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -47,10 +49,13 @@ class Cubic:
 
     def stretch(self, t0: float, t1: float) -> Cubic:
         """The stretch t0…t1; t0 > t1 runs it backwards."""
-        from kagami.geometry.kinds import cubic
-
-        row = cubic.stretch(np.array([self.row()]), np.array([t0]), np.array([t1]))[0].tolist()
-        return Cubic(*(Point(x, y) for x, y in zip(row[::2], row[1::2], strict=True)))
+        places = (self.start, self.first_handle, self.second_handle, self.end)
+        return Cubic(
+            _blossom(places, t0, t0, t0),
+            _blossom(places, t0, t0, t1),
+            _blossom(places, t0, t1, t1),
+            _blossom(places, t1, t1, t1),
+        )
 
     def mapped(self, by: Affine) -> Cubic:
         """The image under an affine map."""
@@ -61,3 +66,13 @@ class Cubic:
     def row(self) -> tuple[float, ...]:
         """Parameters for the kernel (see `kinds.cubic`)."""
         return (*self.start, *self.first_handle, *self.second_handle, *self.end)
+
+
+def _blossom(places: Sequence[Point], *parameters: float) -> Point:
+    """The polar form of a cubic: de Casteljau's construction with a parameter of its own at each level."""
+    xs, ys = [place.x for place in places], [place.y for place in places]
+    for t in parameters:
+        s = 1 - t
+        xs = [a * s + b * t for a, b in itertools.pairwise(xs)]
+        ys = [a * s + b * t for a, b in itertools.pairwise(ys)]
+    return Point(xs[0], ys[0])

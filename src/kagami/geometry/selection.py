@@ -78,7 +78,12 @@ def merged(chain: Iterable[Curve]) -> Outline:
     only = curves[0]
     if len(curves) == 1 and isinstance(only, Arc | EllipticArc) and only.is_whole:
         curves = [replace(only, start_angle=0.0)]  # it begins at the same place wherever it was cut
-    return Outline(tuple(curve for curve in curves if curve.length > COINCIDENT))
+    return Outline(tuple(curve for curve in curves if _has_length(curve)))
+
+
+def _has_length(curve: Curve) -> bool:
+    """Whether a curve is longer than the tolerance; its chord tells, as a rule."""
+    return curve.start.distance(curve.end) > COINCIDENT or curve.length > COINCIDENT
 
 
 def _runs(arrangement: Arrangement, loop: list[int]) -> list[tuple[int, float, float]]:
@@ -106,6 +111,10 @@ def _joined_cubics(first: Cubic, second: Cubic) -> Cubic | None:
     arrives, leaves = first.second_handle.distance(first.end), second.start.distance(second.first_handle)
     if arrives <= LENGTH or leaves <= LENGTH or leaves > MOST_GROWTH * arrives or arrives > MOST_GROWTH * leaves:
         return None
+    dx, dy = first.end.x - first.second_handle.x, first.end.y - first.second_handle.y
+    ex, ey = second.first_handle.x - second.start.x, second.first_handle.y - second.start.y
+    if abs(dx * ey - dy * ex) > 4 * LENGTH * max(arrives, leaves) or dx * ex + dy * ey < 0:
+        return None  # a corner: no need to draw on
     share = 1 + leaves / arrives
     whole = first.stretch(0.0, share)
     again = whole.stretch(1 / share, 1.0)

@@ -6,15 +6,16 @@ from typing import Final, NamedTuple
 
 import numpy as np
 
-from kagami.geometry.arrays import Bools, Floats, Ints, run_starts
+from kagami.geometry.arrays import Bools, Floats, Ints, dot, lengths, run_starts
 from kagami.geometry.crossings.boxes import overlapping_boxes
 from kagami.geometry.errors import TooLarge
 from kagami.geometry.kinds import cubic
-from kagami.geometry.tolerance import FLAT, LENGTH, NEAR_PARALLEL
+from kagami.geometry.tolerance import FLAT, LENGTH, NEAR_PARALLEL, ROUNDING
 
 MOST_CANDIDATES: Final = 1_000_000
 LEVELS: Final = 14
 STEPS: Final = 24
+FIRST_STEPS: Final = 5
 STARTS: Final = (0.15, 0.85)
 """Where in a piece Newton's method begins: twice, since pieces that run nearly alike may cross twice."""
 
@@ -46,9 +47,26 @@ def meet_all(rows: Floats) -> tuple[Ints, Ints, Floats, Floats]:
     p, q = p[apart], q[apart]
     if len(p) > MOST_CANDIDATES:
         raise TooLarge("these curves meet in too many places", curves=len(p))
+    near = _sides_meet(places, p, q) & _sides_meet(places, q, p)
+    p, q = p[near], q[near]
     swap = pieces.curve[p] > pieces.curve[q]
     p, q = np.where(swap, q, p), np.where(swap, p, q)
     return _distinct(rows, *_refined(rows, pieces, p, q))
+
+
+def _sides_meet(places: Floats, p: Ints, q: Ints) -> Bools:
+    """Whether pieces q (control points, (n, 4, 2)) reach the strips that pieces p fill beside their chords.
+
+    A curve lies within the hull of its control points, so a piece whose four are all beyond one side of the strip that
+    the other's four fill cannot meet it.
+    """
+    start = places[:, 0]
+    chord = places[:, 3] - start
+    across = np.column_stack([-chord[:, 1], chord[:, 0]]) / np.maximum(lengths(chord), LENGTH)[:, None]
+    own = np.einsum("nkj,nj->nk", places - start[:, None], across)
+    low, high = own.min(axis=1) - LENGTH, own.max(axis=1) + LENGTH
+    theirs = np.einsum("nkj,nj->nk", places[q] - start[p][:, None], across[p])
+    return np.asarray((theirs.max(axis=1) >= low[p]) & (theirs.min(axis=1) <= high[p]))
 
 
 def _flat_pieces(rows: Floats) -> _Pieces:
@@ -87,18 +105,34 @@ def _refined(rows: Floats, pieces: _Pieces, p: Ints, q: Ints) -> tuple[Ints, Int
     t = np.concatenate([pieces.t0[p] + (pieces.t1[p] - pieces.t0[p]) * share for share in STARTS])
     s = np.tile((pieces.t0[q] + pieces.t1[q]) / 2, 2)
     first, second = rows[i], rows[j]
-    for _ in range(STEPS):
+    reach = (_chords(rows, pieces, p) + _chords(rows, pieces, q)) * FLAT
+    for step in range(STEPS):
         gap = cubic.point(second, s) - cubic.point(first, t)
+        if step == FIRST_STEPS:
+            # On nearly straight pieces the method has all but arrived by now, if there is anywhere to arrive.
+            keep = lengths(gap) <= np.tile(reach, 2)
+            i, j, first, second = i[keep], j[keep], first[keep], second[keep]
+            t, s, gap = t[keep], s[keep], gap[keep]
         u, v = cubic.derivative(first, t), -cubic.derivative(second, s)
-        uu, vv, uv = (np.einsum("ij,ij->i", *pair) for pair in ((u, u), (v, v), (u, v)))
+        uu, vv, uv = dot(u, u), dot(v, v), dot(u, v)
         damp = np.finfo(float).eps * (uu + vv) + np.finfo(float).tiny
-        gu, gv = np.einsum("ij,ij->i", gap, u), np.einsum("ij,ij->i", gap, v)
+        gu, gv = dot(gap, u), dot(gap, v)
         det = (uu + damp) * (vv + damp) - uv * uv
-        t = np.clip(t + ((vv + damp) * gu - uv * gv) / det, 0.0, 1.0)
-        s = np.clip(s + ((uu + damp) * gv - uv * gu) / det, 0.0, 1.0)
+        moved_t = np.clip(t + ((vv + damp) * gu - uv * gv) / det, 0.0, 1.0)
+        moved_s = np.clip(s + ((uu + damp) * gv - uv * gu) / det, 0.0, 1.0)
+        still = max(np.abs(moved_t - t).max(initial=0.0), np.abs(moved_s - s).max(initial=0.0)) <= ROUNDING
+        t, s = moved_t, moved_s
+        if still:
+            break
     gap = cubic.point(second, s) - cubic.point(first, t)
-    there = np.hypot(gap[:, 0], gap[:, 1]) <= LENGTH
+    there = lengths(gap) <= LENGTH
     return i[there], j[there], t[there], s[there]
+
+
+def _chords(rows: Floats, pieces: _Pieces, index: Ints) -> Floats:
+    """Lengths of the chords of pieces."""
+    curves = rows[pieces.curve]
+    return lengths(cubic.point(curves, pieces.t1) - cubic.point(curves, pieces.t0))[index]
 
 
 def _distinct(rows: Floats, i: Ints, j: Ints, t: Floats, s: Floats) -> tuple[Ints, Ints, Floats, Floats]:

@@ -113,6 +113,7 @@ def _on(
         miss = at[other] - places
         s[np.hypot(miss[:, 0], miss[:, 1]) <= LENGTH] = end
     rest = np.flatnonzero(np.isnan(s))
+    rest = rest[table.ask("may_hold", other[rest], places[rest]).astype(bool)]
     nearest = table.ask("nearest", other[rest], places[rest])
     miss = table.ask("point", other[rest], nearest, width=2) - places[rest]
     on = np.hypot(miss[:, 0], miss[:, 1]) <= LENGTH

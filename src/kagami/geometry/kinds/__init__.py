@@ -9,6 +9,7 @@ A curve is a row of eight numbers whose meaning is its kind's, run through by t 
     length(rows)                  length
     bounds(rows)                  tight box: min x, min y, max x, max y
     nearest(rows, points)         t in [0, 1] of the nearest place
+    may_hold(rows, points)        whether a place may lie on the curve: quick, and never wrongly no
     beyond_chord(rows, t0, t1)    area between the stretch t0…t1 and its chord (left of it negative)
     moments_beyond_chord(…)       its first moments
     closes(rows)                  whether the curve ends where it begins, so that t runs round

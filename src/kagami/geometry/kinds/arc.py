@@ -83,6 +83,11 @@ def nearest(rows: Floats, points: Floats) -> Floats:
     return np.where(t <= 1.0, t, np.where(beyond_end, 1.0, 0.0))
 
 
+def may_hold(rows: Floats, points: Floats) -> Bools:
+    """Not told beforehand: the nearest place is found as quickly."""
+    return np.ones(len(rows), dtype=np.bool_)
+
+
 def beyond_chord(rows: Floats, t0: Floats, t1: Floats) -> Floats:
     """Area of the circular segment between a stretch and its chord; a clockwise stretch counts negative.
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import itertools
+
 import numpy as np
 
 from kagami.geometry.arrays import Bools, Floats
@@ -14,6 +16,7 @@ _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(5)
 """Gauss-Legendre with five nodes: exact for the polynomials of degree 9 and less that areas and moments are."""
 _FINE = np.polynomial.legendre.leggauss(24)
 _STEP = 1.0 / 1024
+STRETCHES = 8
 
 
 def control(rows: Floats) -> Floats:
@@ -38,16 +41,22 @@ def power(rows: Floats) -> Floats:
 def point(rows: Floats, t: Floats) -> Floats:
     """Place at t; both ends are exact."""
     s = 1.0 - t
-    weights = np.stack([s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t], axis=1)
-    return np.asarray(np.einsum("ij,ijk->ik", weights, control(rows)))
+    a, b, c, d = s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t
+    answer = np.empty((len(rows), 2))
+    for axis in (0, 1):
+        answer[:, axis] = a * rows[:, axis] + b * rows[:, 2 + axis] + c * rows[:, 4 + axis] + d * rows[:, 6 + axis]
+    return answer
 
 
 def derivative(rows: Floats, t: Floats) -> Floats:
     """Derivative by t."""
     s = 1.0 - t
-    moves = np.diff(control(rows), axis=1)
-    weights = 3 * np.stack([s * s, 2 * s * t, t * t], axis=1)
-    return np.asarray(np.einsum("ij,ijk->ik", weights, moves))
+    a, b, c = 3 * s * s, 6 * s * t, 3 * t * t
+    answer = np.empty((len(rows), 2))
+    for axis in (0, 1):
+        x0, x1, x2, x3 = (rows[:, 2 * k + axis] for k in range(4))
+        answer[:, axis] = a * (x1 - x0) + b * (x2 - x1) + c * (x3 - x2)
+    return answer
 
 
 def second(rows: Floats, t: Floats) -> Floats:
@@ -108,7 +117,19 @@ def closes(rows: Floats) -> Bools:
 
 def nearest(rows: Floats, points: Floats) -> Floats:
     """Parameter of the nearest place (see `numeric.nearest`)."""
-    return numeric.nearest(point, derivative, closes(rows), rows, points)
+    return numeric.nearest(point, derivative, second, closes(rows), rows, points)
+
+
+def may_hold(rows: Floats, points: Floats) -> Bools:
+    """Whether a place lies in the box of the control points of any of a few stretches."""
+    held = np.zeros(len(rows), dtype=np.bool_)
+    stops = np.linspace(0.0, 1.0, STRETCHES + 1)
+    for low, high in itertools.pairwise(stops):
+        todo = np.flatnonzero(~held)
+        part = control(stretch(rows[todo], np.full(len(todo), low), np.full(len(todo), high)))
+        inside = (points[todo] >= part.min(axis=1) - LENGTH) & (points[todo] <= part.max(axis=1) + LENGTH)
+        held[todo] = inside.all(axis=1)
+    return held
 
 
 def beyond_chord(rows: Floats, t0: Floats, t1: Floats) -> Floats:

@@ -12,7 +12,7 @@ from scipy.special import ellipeinc
 from kagami.geometry.arrays import Bools, Floats
 from kagami.geometry.kinds import numeric, sweeps
 from kagami.geometry.kinds.ray import RayHits
-from kagami.geometry.tolerance import GRAZE
+from kagami.geometry.tolerance import GRAZE, LENGTH
 
 START, SWEEP = 5, 6
 
@@ -113,7 +113,13 @@ def bounds(rows: Floats) -> Floats:
 
 def nearest(rows: Floats, points: Floats) -> Floats:
     """Parameter of the nearest place (see `numeric.nearest`)."""
-    return numeric.nearest(point, derivative, closes(rows), rows, points)
+    return numeric.nearest(point, derivative, second, closes(rows), rows, points)
+
+
+def may_hold(rows: Floats, points: Floats) -> Bools:
+    """Whether a place is as near to the whole ellipse as its distance from the unit circle, in that frame, can tell."""
+    off = np.abs(np.hypot(*unit(rows, points - rows[:, :2]).T) - 1.0)
+    return np.asarray(off <= 2 * LENGTH / rows[:, 3])
 
 
 def beyond_chord(rows: Floats, t0: Floats, t1: Floats) -> Floats:

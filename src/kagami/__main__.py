@@ -12,11 +12,12 @@ from typing import Any
 from kagami.exchange.artwork import NothingToDraw, artwork
 from kagami.exchange.png import GREATEST_SIZE, write_png
 from kagami.exchange.svg import write_svg
-from kagami.plan.document import Plan, from_json
-from kagami.plan.errors import DocumentError, PlanError
+from kagami.plan.document import Plan
+from kagami.plan.errors import PlanError
 from kagami.plan.evaluate import Result, evaluate
+from kagami.plan.files import read_plan
 from kagami.plan.readings import read_mark
-from kagami.plan.sentences import plain_sentence
+from kagami.plan.sentences import write_sentence
 
 
 def main(words: list[str]) -> int:
@@ -32,9 +33,9 @@ def main(words: list[str]) -> int:
     check.add_argument("plan", type=pathlib.Path)
     given = parser.parse_args(words)
     try:
-        plan = from_json(given.plan.read_bytes())
+        plan = read_plan(given.plan.read_bytes())
         return _draw(plan, given) if given.command == "draw" else _check(plan)
-    except (DocumentError, NothingToDraw, OSError, ValueError) as error:
+    except (PlanError, NothingToDraw, OSError, ValueError) as error:
         print(f"kagami: {error}", file=sys.stderr)
         return 1
 
@@ -65,7 +66,7 @@ def _check(plan: Plan) -> int:
         total = time.perf_counter() - started
         outcome = result.outcomes[step.id]
         state = "waits" if outcome.waits else "failed" if outcome.error else "ok"
-        print(f"{index:3}  {state:6} {max(total - spent, 0) * 1000:7.1f} ms  {plain_sentence(step, plan.names())}")
+        print(f"{index:3}  {state:6} {max(total - spent, 0) * 1000:7.1f} ms  {write_sentence(step, plan.names())}")
         spent = total
     _report(result)
     return 0 if result.sound else 1

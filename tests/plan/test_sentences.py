@@ -6,7 +6,7 @@ from unittest import TestCase
 
 from kagami.plan import anchors
 from kagami.plan.messages import TEXTS, listing, number_text
-from kagami.plan.sentences import Own, Slot, plain_sentence, sentence_parts
+from kagami.plan.sentences import Own, Slot, sentence_parts, write_sentence
 from kagami.plan.steps import IN_ORDER_OF_WORK, KINDS
 from tests.plan.marks import beams
 
@@ -15,14 +15,14 @@ class Sentences(TestCase):
     def test_the_sentences_of_a_plan(self) -> None:
         plan = beams().plan
         self.assertEqual(
-            [plain_sentence(step, plan.names()) for step in plan.steps],
+            [write_sentence(step, plan.names()) for step in plan.steps],
             [
                 "Circle lens on O with radius 1.5u.",
                 "Circle foot on O with radius 1.5u + 4gap.",
                 "Circle rim on O with radius 8u.",
                 "Bar beam from O at 90°, 1.1u wide and 9u long.",
                 "Turn beam round O, 12 copies: beams.",
-                "Of lens, foot, rim and beams keep 1 choice of regions, the rest dropped: piece light.",
+                "Of lens, foot, rim and beams keep in beams/1 + rim, 1 of 1, all round, the rest dropped: piece light.",
             ],
         )
 
@@ -38,7 +38,7 @@ class Sentences(TestCase):
     def test_anchors_in_words(self) -> None:
         names = {"beams": "beams", "lens": "the lens"}
         self.assertEqual(anchors.describe("O", names), "O")
-        self.assertEqual(anchors.describe("lens.top", names), "top of the lens")
+        self.assertEqual(anchors.describe("lens.top", names), "top of “the lens”")
         self.assertEqual(anchors.describe("beams.3.corner-2", names), "corner 2 of copy 3 of beams")
         self.assertEqual(anchors.describe("gone.top", names), "top of gone")
 

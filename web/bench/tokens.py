@@ -2,7 +2,6 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
-from typing import Final
 
 from django.utils.safestring import SafeString
 
@@ -10,15 +9,12 @@ from kagami.plan import anchors
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluate import Outcome, Result
 from kagami.plan.fields import VALUES, FieldKind
-from kagami.plan.measures import evaluate_expression
 from kagami.plan.messages import explain, number_text
 from kagami.plan.sentences import Own, Slot, Words, sentence_parts, slot_text
 from kagami.plan.steps import Step
 from kagami.plan.steps.carve import CarveDetail, kept_count
 from web.bench.glyphs import MISSING, ORIGIN, PLACE, glyph
 from web.bench.hues import PIECE
-
-CHOICES: Final = {"rest": ("dropped", "kept")}
 
 
 @dataclass(frozen=True)
@@ -89,7 +85,7 @@ def slot_token(
         many = "many" if slot.kind is FieldKind.FIGURES else ""
         return Token("figures", text, slot.field, label, many, value=" ".join(ids), members=members, faulty=faulty)
     if slot.kind is FieldKind.CHOICE:
-        return Token("choice", text, slot.field, label, value=value, options=CHOICES[slot.field])
+        return Token("choice", text, slot.field, label, value=value, options=step.choices(slot.field))
     return Token("picks", _kept_text(step, result), slot.field, label)
 
 
@@ -112,7 +108,7 @@ def _hint(kind: FieldKind, text: str, result: Result) -> str:
     if kind is not FieldKind.LENGTH:
         return ""
     try:
-        value = evaluate_expression(text, result.measures, result.plan.module.millimetres)
+        value = result.values.of(text)
     except PlanError as error:
         return explain(error)
     module = result.plan.module

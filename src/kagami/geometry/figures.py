@@ -95,3 +95,117 @@ def line(through: Point, angle: float, half_length: float) -> Shape:
     """An open line through a place, reaching `half_length` both ways."""
     require_length("length", half_length)
     return Shape((Outline((Line(through.toward(angle, -half_length), through.toward(angle, half_length)),), False),))
+
+
+def box(centre: Point, width: float, height: float, rotation: float = 0.0) -> Shape:
+    """A rectangle about a centre, turned by radians; corners counter-clockwise from the bottom right one.
+
+    Raises:
+        InvalidLength: width or height is not more than 0.
+    """
+    require_length("width", width)
+    require_length("height", height)
+    corners = ((0.5, -0.5), (0.5, 0.5), (-0.5, 0.5), (-0.5, -0.5))
+    return polygon(
+        tuple(centre.toward(rotation, x * width).toward(rotation + math.pi / 2, y * height) for x, y in corners)
+    )
+
+
+def star(centre: Point, points: int, outer: float, inner: float, direction: float) -> Shape:
+    """A star with tips `outer` and notches `inner` u from the centre, the first tip along `direction`.
+
+    Raises:
+        InvalidLength: a radius is not more than 0.
+        InvalidCount: fewer than 2 points, or more than `MOST_SIDES` / 2.
+    """
+    require_length("tips", outer)
+    require_length("notches", inner)
+    most = MOST_SIDES // 2
+    if not 2 <= points <= most:
+        raise InvalidCount(
+            f"a star has from 2 to {most} points, not {points}", name="points", value=points, least=2, most=most
+        )
+    return polygon(
+        tuple(centre.toward(direction + k * math.pi / points, inner if k % 2 else outer) for k in range(2 * points))
+    )
+
+
+def notch_radius(outer: float, points: int, skip: int) -> float:
+    """Distance of the notches of the star {points/skip} with tips `outer` from its centre.
+
+    Source: the sides of a regular star polygon lie R·cos(πk/n) from the centre and cross at half the angle between
+    tips, so that r = R·cos(πk/n) / cos(π(k−1)/n) (geometry of star polygons).
+    """
+    return outer * math.cos(math.pi * skip / points) / math.cos(math.pi * (skip - 1) / points)
+
+
+def arc(centre: Point, radius: float, start: float, sweep: float) -> Shape:
+    """An open circular arc; a whole turn is refused as `circle` draws it closed.
+
+    Raises:
+        InvalidLength: the radius is not more than 0, or the sweep is 0 or more than a turn.
+    """
+    require_length("radius", radius)
+    return Shape((Outline((Arc(centre, radius, start, sweep),), closed=False),))
+
+
+def wedge(centre: Point, radius: float, start: float, sweep: float) -> Shape:
+    """The part of a disc between two radii, counter-clockwise from `start` through `sweep` > 0 radians.
+
+    Raises:
+        InvalidLength: the radius is not more than 0, or the sweep is 0 or more than a turn.
+    """
+    require_length("radius", radius)
+    rim = Arc(centre, radius, start, sweep)
+    return Shape((Outline((Line(centre, rim.start), rim, Line(rim.end, centre))),))
+
+
+def ring_part(centre: Point, inner: float, outer: float, start: float, sweep: float) -> Shape:
+    """The part of a ring between two radii, counter-clockwise from `start` through `sweep` > 0 radians.
+
+    Raises:
+        InvalidLength: a radius is not more than 0, the inner one is not the lesser, or the sweep is 0 or over a turn.
+    """
+    require_length("inner", inner)
+    require_length("outer", outer - inner)
+    rim, eye = Arc(centre, outer, start, sweep), Arc(centre, inner, start + sweep, -sweep)
+    return Shape((Outline((rim, Line(rim.end, eye.start), eye, Line(eye.end, rim.start))),))
+
+
+def leaf(foot: Point, tip: Point, width: float) -> Shape:
+    """The area between two equal arcs from foot to tip, `width` across its middle.
+
+    Source: an arc over the chord c with the sagitta s has the radius (c²/4 + s²) / 2s (plane geometry).
+
+    Raises:
+        InvalidLength: foot and tip are one place, or the width is not more than 0 or more than their distance.
+    """
+    require_length("width", width)
+    chord = foot.distance(tip)
+    require_length("length", chord)
+    require_length("width", chord - width + 2 * LENGTH)
+    sagitta = width / 2
+    radius = (chord * chord / 4 + sagitta * sagitta) / (2 * sagitta)
+    sweep = 2 * math.asin(min(chord / 2 / radius, 1.0))
+    heading = foot.direction(tip)
+    middle = Point((foot.x + tip.x) / 2, (foot.y + tip.y) / 2)
+    right = middle.toward(heading + math.pi / 2, radius - sagitta)
+    left = middle.toward(heading - math.pi / 2, radius - sagitta)
+    return Shape(
+        (Outline((Arc(right, radius, right.direction(foot), sweep), Arc(left, radius, left.direction(tip), sweep))),)
+    )
+
+
+def drop(centre: Point, radius: float, tip: Point) -> Shape:
+    """A disc drawn out to a tip by its two tangents.
+
+    Raises:
+        InvalidLength: the radius is not more than 0, or the tip lies within the disc.
+    """
+    require_length("radius", radius)
+    apart = centre.distance(tip)
+    require_length("tip", apart - radius)
+    turn = math.acos(radius / apart)
+    toward = centre.direction(tip)
+    bow = Arc(centre, radius, toward + turn, math.tau - 2 * turn)
+    return Shape((Outline((bow, Line(bow.end, tip), Line(tip, bow.start))),))

@@ -1,51 +1,208 @@
-"""Anchors: places of the construction. `O` is the sheet's origin, `step.anchor` one of an earlier figure."""
+"""Anchors: places of the construction that steps stand on, found from references."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping
 from typing import TYPE_CHECKING, Final
 
+import numpy as np
+
+from kagami.geometry.arrays import lengths
+from kagami.geometry.crossings import find
+from kagami.geometry.curves import Arc
+from kagami.geometry.fit.tangent import Circle
+from kagami.geometry.outline import Shape
 from kagami.geometry.point import ORIGIN, Point
+from kagami.geometry.table import tabulate
+from kagami.geometry.tolerance import LENGTH, SAME
 from kagami.plan.errors import ReferenceLost
+from kagami.plan.figure import Figure
+from kagami.plan.references import (
+    SHEET_ORIGIN,
+    Anchored,
+    Between,
+    CrossingOf,
+    NearestOf,
+    Origin,
+    Reference,
+    TouchOf,
+    read_reference,
+)
 
 if TYPE_CHECKING:
     from kagami.plan.evaluate import Outcome
 
-SHEET_ORIGIN: Final = "O"
+__all__ = ["SHEET_ORIGIN", "crossings_of", "describe", "resolve", "touches_of"]
 _LISTED: Final = 12
+_TOUCH_SAMPLES: Final = 128
+_HALVINGS: Final = 60
 
 
 def resolve(reference: str, outcomes: Mapping[str, Outcome]) -> Point:
-    """The place of an anchor.
+    """The place of a reference.
 
     Raises:
         ReferenceLost: no such figure before this step, one that waits itself, or no such anchor on it.
     """
-    if reference == SHEET_ORIGIN:
-        return ORIGIN
-    identifier, _, anchor = reference.partition(".")
+    return _place(read_reference(reference), outcomes)
+
+
+def _place(reference: Reference, outcomes: Mapping[str, Outcome]) -> Point:
+    match reference:
+        case Origin():
+            return ORIGIN
+        case Anchored(identifier, path):
+            return _anchor(identifier, path, outcomes)
+        case CrossingOf(first, second, number):
+            (one, a), (other, b) = _figure(first, outcomes), _figure(second, outcomes)
+            return _numbered(crossings_of(a.whole, b.whole), number, f"crossing of {one} and {other}")
+        case TouchOf(identifier, origin, number):
+            name, figure = _figure(identifier, outcomes)
+            return _numbered(touches_of(figure.whole, _place(origin, outcomes)), number, f"touch of {name}")
+        case NearestOf(identifier, origin):
+            name, figure = _figure(identifier, outcomes)
+            return nearest_of(figure.whole, _place(origin, outcomes), name)
+        case Between(one_end, other_end):
+            a_place, b_place = _place(one_end, outcomes), _place(other_end, outcomes)
+            return Point((a_place.x + b_place.x) / 2, (a_place.y + b_place.y) / 2)
+
+
+def _figure(identifier: str, outcomes: Mapping[str, Outcome]) -> tuple[str, Figure]:
     outcome = outcomes.get(identifier)
     if outcome is None:
         raise ReferenceLost("no-figure", name=identifier)
     if outcome.figure is None:
         raise ReferenceLost("figure-waits", name=outcome.name)
-    if anchor not in outcome.figure.anchors:
-        known = list(outcome.figure.anchors)
+    return outcome.name, outcome.figure
+
+
+def _anchor(identifier: str, path: str, outcomes: Mapping[str, Outcome]) -> Point:
+    name, figure = _figure(identifier, outcomes)
+    place = figure.anchor(path)
+    if place is None:
+        known = list(figure.anchors)
         more = f" and {len(known) - _LISTED} more" if len(known) > _LISTED else ""
         listed = ", ".join(known[:_LISTED]) + more if known else "none"
-        raise ReferenceLost("no-anchor", figure=outcome.name, anchor=anchor, known=listed)
-    return outcome.figure.anchors[anchor]
+        raise ReferenceLost("no-anchor", figure=name, anchor=path, known=listed)
+    return place
+
+
+def _numbered(places: tuple[Point, ...], number: int, what: str) -> Point:
+    if number > len(places):
+        raise ReferenceLost("no-such-place", what=what, number=number, count=len(places))
+    return places[number - 1]
+
+
+def _from_the_top(places: np.ndarray) -> tuple[Point, ...]:
+    """Places counted from the top and, at one height, from the left; each once."""
+    order = np.lexsort((np.rint(places[:, 0] / SAME), -np.rint(places[:, 1] / SAME)))
+    answer: list[Point] = []
+    for x, y in places[order].tolist():
+        if all(place.distance(Point(x, y)) > SAME for place in answer):
+            answer.append(Point(x, y))
+    return tuple(answer)
+
+
+def crossings_of(first: Shape, second: Shape) -> tuple[Point, ...]:
+    """The places where curves of two shapes cross or touch, counted from the top and, at one height, from the left."""
+    table = tabulate([first, second])
+    found = find(table)
+    across = table.owner[found.i] != table.owner[found.j]
+    return _from_the_top(table.ask("point", found.i[across], found.t[across], width=2))
+
+
+def touches_of(shape: Shape, origin: Point) -> tuple[Point, ...]:
+    """The places where lines from a place touch the curves of a shape, counted from the top and from the left.
+
+    Circles by the right angle between radius and tangent (Thales); other curves where the tangent runs through the
+    place, found between samples by halving.
+    """
+    found: list[tuple[float, float]] = []
+    others = []
+    for curve in shape.curves:
+        if isinstance(curve, Arc) and curve.is_whole:
+            found.extend(_touches_of_circle(Circle(curve.centre, curve.radius), origin))
+        else:
+            others.append(curve)
+    if others:
+        found.extend(_touches_between_samples(shape, origin))
+    return _from_the_top(np.array(found)) if found else ()
+
+
+def _touches_of_circle(circle: Circle, origin: Point) -> list[Point]:
+    apart = circle.centre.distance(origin)
+    if apart < circle.radius - LENGTH:
+        return []
+    turn = np.arccos(min(circle.radius / apart, 1.0))
+    toward = circle.centre.direction(origin)
+    return [circle.centre.toward(toward + side * turn, circle.radius) for side in (1.0, -1.0)]
+
+
+def _touches_between_samples(shape: Shape, origin: Point) -> list[tuple[float, float]]:
+    table = tabulate([shape])
+    bent = np.array(
+        [k for k, curve in enumerate(shape.curves) if not (isinstance(curve, Arc) and curve.is_whole)], dtype=np.intp
+    )
+    grid = np.linspace(0.0, 1.0, _TOUCH_SAMPLES + 1)
+
+    def aside(index: np.ndarray, t: np.ndarray) -> np.ndarray:
+        gap = table.ask("point", index, t, width=2) - np.array(origin)
+        along = table.ask("derivative", index, t, width=2)
+        return np.asarray(gap[:, 0] * along[:, 1] - gap[:, 1] * along[:, 0])
+
+    index = np.repeat(bent, len(grid))
+    values = aside(index, np.tile(grid, len(bent))).reshape(len(bent), len(grid))
+    rows, columns = np.nonzero((values[:, :-1] > 0) != (values[:, 1:] > 0))
+    curve, low, high = bent[rows], grid[columns], grid[columns + 1]
+    rising = values[rows, columns + 1] > 0
+    for _ in range(_HALVINGS):
+        middle = (low + high) / 2
+        past = (aside(curve, middle) > 0) == rising
+        low, high = np.where(past, low, middle), np.where(past, middle, high)
+    return [(x, y) for x, y in table.ask("point", curve, (low + high) / 2, width=2).tolist()]
+
+
+def nearest_of(shape: Shape, origin: Point, name: str) -> Point:
+    """The place of a shape's curves nearest to a place.
+
+    Raises:
+        ReferenceLost: the shape has no curve.
+    """
+    table = tabulate([shape])
+    if len(table) == 0:
+        raise ReferenceLost("no-such-place", what=f"place of {name}", number=1, count=0)
+    every = np.arange(len(table))
+    places = np.tile(np.array(origin), (len(table), 1))
+    found = table.ask("point", every, table.ask("nearest", every, places), width=2)
+    return Point(*found[int(np.argmin(lengths(found - places)))].tolist())
 
 
 def describe(reference: str, names: Mapping[str, str]) -> str:
-    """An anchor in words: “O”, “top of lens”, “corner 2 of copy 3 of beams”.
+    """A reference in words: “O”, “top of lens”, “corner 2 of copy 3 of beams”, “crossing 1 of lens and rim”.
 
     >>> describe("beams.3.corner-2", {"beams": "beams"})
     'corner 2 of copy 3 of beams'
     """
-    identifier, _, anchor = reference.partition(".")
-    if not anchor:
-        return identifier
-    *copies, place = anchor.split(".")
-    words = [place.replace("-", " "), *(f"copy {copy}" for copy in reversed(copies)), names.get(identifier, identifier)]
-    return " of ".join(words)
+    return _words(read_reference(reference), names)
+
+
+def _words(reference: Reference, names: Mapping[str, str]) -> str:
+    from kagami.plan.wording import name_text
+
+    def of(identifier: str) -> str:
+        return name_text(names.get(identifier, identifier))
+
+    match reference:
+        case Origin():
+            return SHEET_ORIGIN
+        case Anchored(figure, path):
+            *copies, place = path.split(".")
+            return " of ".join([place.replace("-", " "), *(f"copy {copy}" for copy in reversed(copies)), of(figure)])
+        case CrossingOf(first, second, number):
+            return f"crossing {number} of {of(first)} and {of(second)}"
+        case TouchOf(figure, origin, number):
+            return f"touch {number} of {of(figure)} from {_words(origin, names)}"
+        case NearestOf(figure, origin):
+            return f"nearest place of {of(figure)} to {_words(origin, names)}"
+        case Between(one, other):
+            return f"half way from {_words(one, names)} to {_words(other, names)}"

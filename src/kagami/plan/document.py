@@ -3,33 +3,23 @@
 from __future__ import annotations
 
 import json
-from typing import Annotated, Any, Final, Literal
+from collections.abc import Callable
+from typing import TYPE_CHECKING, Annotated, Any, Final, Literal, TypeAlias, Union
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, ValidationError
 
 from kagami.plan import limits, steps
 from kagami.plan.errors import DocumentError
 from kagami.plan.expressions import MILLIMETRES, is_measure_name
-from kagami.plan.fields import Name
+from kagami.plan.fields import Name, ValueText
 from kagami.plan.steps import KINDS, Step
 
-SCHEMA: Final = 1
+SCHEMA: Final = 2
 
-AnyStep = Annotated[
-    steps.CentreLines
-    | steps.GuideLine
-    | steps.PointStep
-    | steps.Circle
-    | steps.Bar
-    | steps.Polygon
-    | steps.Turn
-    | steps.Carve
-    | steps.Union
-    | steps.Difference
-    | steps.Intersection
-    | steps.Exclusion,
-    Field(discriminator="kind"),
-]
+if TYPE_CHECKING:
+    AnyStep: TypeAlias = Step
+else:
+    AnyStep = Annotated[Union[tuple(steps.IN_ORDER_OF_WORK)], Field(discriminator="kind")]  # noqa: UP007
 
 
 class Module(BaseModel):
@@ -46,14 +36,26 @@ class Module(BaseModel):
         return self.size * MILLIMETRES[self.unit]
 
 
+class Solve(BaseModel):
+    """What an open measure is solved for: `left` equals `right`, sought from `low` to `high`."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    left: ValueText
+    right: ValueText
+    low: ValueText
+    high: ValueText
+
+
 class Measure(BaseModel):
-    """A named value that other values are computed from."""
+    """A named value that other values are computed from. With `solve` it is found; `value` is then where it begins."""
 
     model_config = ConfigDict(extra="forbid", frozen=True)
 
     name: Annotated[str, StringConstraints(max_length=limits.NAME_LENGTH)]
     value: Annotated[str, StringConstraints(max_length=limits.EXPRESSION_LENGTH)]
     note: Annotated[str, StringConstraints(max_length=limits.NOTE_LENGTH)] = ""
+    solve: Solve | None = None
 
 
 class Plan(BaseModel):
@@ -61,7 +63,7 @@ class Plan(BaseModel):
 
     model_config = ConfigDict(extra="forbid", frozen=True)
 
-    kagami: Literal[1] = SCHEMA
+    kagami: Literal[2] = SCHEMA
     title: Name = "Untitled"
     module: Module = Module()
     sheet: Annotated[float, Field(ge=2, le=1000, allow_inf_nan=False)] = 20.0
@@ -79,7 +81,7 @@ class Plan(BaseModel):
 
 def to_json(plan: Plan) -> str:
     """The plan as a document; equal plans give equal text."""
-    return json.dumps(plan.model_dump(mode="json"), ensure_ascii=False, indent=1) + "\n"
+    return json.dumps(plan.model_dump(mode="json", exclude_none=True), ensure_ascii=False, indent=1) + "\n"
 
 
 def from_json(text: str | bytes) -> Plan:
@@ -108,6 +110,7 @@ def from_data(data: Any) -> Plan:
     schema = data.get("kagami") if isinstance(data, dict) else None
     if isinstance(schema, int) and schema > SCHEMA:
         raise DocumentError("newer-schema", schema=schema, known=SCHEMA)
+    data = migrated(data, schema) if isinstance(schema, int) and isinstance(data, dict) else data
     try:
         plan = Plan.model_validate(data)
     except ValidationError as error:
@@ -116,10 +119,35 @@ def from_data(data: Any) -> Plan:
     return plan
 
 
+def _from_first(data: dict[str, Any]) -> dict[str, Any]:
+    """Schema 2 has more kinds of step and measures that are solved; all that schema 1 says means the same there."""
+    return {**data, "kagami": 2}
+
+
+MIGRATIONS: Final[dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {1: _from_first}
+"""From each older schema to the next one."""
+
+
+def migrated(data: dict[str, Any], schema: int) -> dict[str, Any]:
+    """The document in today's schema."""
+    while schema in MIGRATIONS:
+        data = MIGRATIONS[schema](data)
+        schema += 1
+    return data
+
+
+def schema_json() -> str:
+    """The published JSON Schema of plans."""
+    return json.dumps(Plan.model_json_schema(), ensure_ascii=False, indent=1) + "\n"
+
+
 def _document_error(error: ValidationError) -> DocumentError:
     """The first fault that validation found, in our words."""
     fault = error.errors(include_url=False)[0]
-    path = ".".join(str(part) for part in fault["loc"] if part not in KINDS) or "(the whole)"
+    place = fault["loc"]
+    if place[:1] == ("steps",) and len(place) > 2 and place[2] in KINDS:
+        place = (*place[:2], *place[3:])  # the kind is no part of the document's path
+    path = ".".join(map(str, place)) or "(the whole)"
     match fault["type"]:
         case "extra_forbidden":
             return DocumentError("unknown-field", path=path)

@@ -12,15 +12,18 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from threading import Lock
 
-from kagami.geometry.errors import GeometryError, TooLarge
+from kagami.geometry.errors import GeometryError, InvalidLength, TooLarge
+from kagami.geometry.point import Point
+from kagami.geometry.rounding import RadiusTooLarge
 from kagami.geometry.table import MOST_CURVES
 from kagami.plan import anchors, limits
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError, ReferenceLost
 from kagami.plan.fields import VALUES, FieldKind
 from kagami.plan.figure import Figure
-from kagami.plan.measures import MeasureValues, evaluate_expression, measure_values
+from kagami.plan.measures import MeasureValues, Values
 from kagami.plan.messages import number_text
+from kagami.plan.solving import Solution, solve_all
 from kagami.plan.steps import Step
 from kagami.plan.steps.base import Drawing, Inputs
 
@@ -54,6 +57,10 @@ class Result:
     plan: Plan
     measures: MeasureValues
     outcomes: Mapping[str, Outcome]
+    values: Values = field(repr=False, compare=False)
+    """For further values over the same measures and figures."""
+    findings: Mapping[str, Solution | PlanError] = field(default_factory=dict)
+    """What was found for measures that are solved."""
 
     @property
     def sound(self) -> bool:
@@ -67,6 +74,7 @@ class Cache:
 
     most: int = 4000
     drawings: OrderedDict[str, Drawing | PlanError] = field(default_factory=OrderedDict)
+    solutions: dict[str, Solution | PlanError] = field(default_factory=dict)
     hits: int = 0
     misses: int = 0
     _lock: Lock = field(default_factory=Lock, repr=False)
@@ -93,16 +101,20 @@ class Cache:
 def evaluate(plan: Plan, cache: Cache | None = None, upto: int | None = None) -> Result:
     """Evaluate a plan, or its first `upto` steps."""
     cache = Cache() if cache is None else cache
-    measures = measure_values(plan)
+    solved, findings = solve_all(plan, cache, evaluate)
     outcomes: dict[str, Outcome] = {}
+    values = Values(solved, outcomes)
+    for name, found in findings.items():
+        if isinstance(found, PlanError):
+            values.errors[name] = found
     for step in plan.steps[:upto]:
-        outcomes[step.id] = _outcome(step, plan, measures, outcomes, cache)
-    return Result(plan, measures, outcomes)
+        outcomes[step.id] = _outcome(step, plan, values, outcomes, cache)
+    return Result(plan, values.finished(), outcomes, values, findings)
 
 
-def _outcome(step: Step, plan: Plan, measures: MeasureValues, outcomes: Mapping[str, Outcome], cache: Cache) -> Outcome:
+def _outcome(step: Step, plan: Plan, values: Values, outcomes: Mapping[str, Outcome], cache: Cache) -> Outcome:
     try:
-        inputs = _resolved(step, plan, measures, outcomes)
+        inputs = _resolved(step, plan, values, outcomes)
     except PlanError as error:
         return Outcome(step.id, step.name, "", None, error)
     key = _key(step, inputs)
@@ -123,38 +135,48 @@ def _drawn(step: Step, inputs: Inputs) -> Drawing | PlanError:
         return error
     except TooLarge as error:
         return PlanError("too-large", curves=error.values["curves"], most=MOST_CURVES)
-    except GeometryError as error:
+    except InvalidLength as error:
         name = str(error.values.get("name", "length"))
         value = error.values.get("value", 0.0)
         return PlanError(
             "length-not-positive", field=name, what=name, expression=inputs.texts.get(name, ""), value=value
         )
+    except RadiusTooLarge as error:
+        return PlanError("radius-too-large", field="radius", **error.values)
+    except GeometryError as error:
+        return PlanError("geometry-refuses", reason=str(error))
 
 
-def _resolved(step: Step, plan: Plan, measures: MeasureValues, outcomes: Mapping[str, Outcome]) -> Inputs:
+def _resolved(step: Step, plan: Plan, values: Values, outcomes: Mapping[str, Outcome]) -> Inputs:
     """A step's fields as numbers, places and figures; an error names the field it is about."""
-    values: dict[str, float] = {}
+    numbers: dict[str, float] = {}
     texts: dict[str, str] = {}
-    places = {}
+    places: dict[str, Point] = {}
+    several: dict[str, tuple[Point, ...]] = {}
     figures = {}
+    nodes: dict[str, tuple[tuple[float, ...], ...]] = {}
     for name, kind in step.field_kinds().items():
         given = getattr(step, name)
         try:
             if kind in VALUES:
                 texts[name] = given
-                values[name] = _value(given, name, plan, measures)
+                numbers[name] = _value(given, name, values)
             elif kind is FieldKind.ANCHOR:
                 places[name] = anchors.resolve(given, outcomes)
+            elif kind is FieldKind.ANCHORS:
+                several[name] = tuple(anchors.resolve(reference, outcomes) for reference in given)
             elif kind in (FieldKind.FIGURE, FieldKind.FIGURES):
                 ids = (given,) if kind is FieldKind.FIGURE else given
                 figures[name] = tuple(_figure(identifier, outcomes) for identifier in ids)
+            elif kind is FieldKind.NODES:
+                nodes[name] = tuple(tuple(_value(text, name, values) for text in node.values()) for node in given)
         except PlanError as error:
             raise error.at(name) from error
-    return Inputs(values, texts, places, figures, plan.sheet)
+    return Inputs(numbers, texts, places, several, figures, nodes, plan.sheet)
 
 
-def _value(text: str, name: str, plan: Plan, measures: MeasureValues) -> float:
-    value = evaluate_expression(text, measures, plan.module.millimetres)
+def _value(text: str, name: str, values: Values) -> float:
+    value = values.of(text)
     if not math.isfinite(value) or abs(value) > limits.SHEET_REACH:
         raise PlanError("out-of-reach", what=name, expression=text, value=number_text(value))
     return value
@@ -174,12 +196,14 @@ def _key(step: Step, inputs: Inputs) -> str:
     plain = {
         name: getattr(step, name)
         for name, kind in step.field_kinds().items()
-        if kind in (FieldKind.CHOICE, FieldKind.PICKS)
+        if kind in (FieldKind.CHOICE, FieldKind.PICKS, FieldKind.NUMBERS)
     }
     parts = (
         type(step).__name__,
         sorted(inputs.values.items()),
         sorted(inputs.places.items()),
+        sorted(inputs.several.items()),
+        sorted(inputs.nodes.items()),
         [(name, [(o.id, o.name, o.key) for o in group]) for name, group in sorted(inputs.figures.items())],
         sorted(plain.items()),
         inputs.sheet,

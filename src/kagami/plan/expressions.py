@@ -5,7 +5,7 @@
     signed   = "-" signed | joined
     joined   = power power*          side by side multiplies and binds closer: 3u, 2 gap, 6u/2u = 3
     power    = atom ("^" signed)?
-    atom     = number | name | name "(" sum ("," sum)* ")" | "(" sum ")"
+    atom     = number | name | name "(" sum ("," sum)* ")" | "(" sum ")" | reading (see `spoken`)
 
 `×`, `·`, `÷`, `−` and `**` are read as well. A length is in module units, so that u is 1; 12mm is turned by the
 module's real size. Angles are degrees.
@@ -17,10 +17,11 @@ import math
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from typing import Final
+from typing import Final, TypeAlias
 
 from kagami.plan import limits
-from kagami.plan.errors import ExpressionError
+from kagami.plan.errors import ExpressionError, PlanError
+from kagami.plan.spoken import HeardReading, Reading, read_reading
 
 MILLIMETRES: Final = {"mm": 1.0, "cm": 10.0, "in": 25.4, "px": 25.4 / 96, "pt": 25.4 / 72}
 """Length of each unit; px and pt by CSS Values and Units Level 3, section 6.2 (1in = 96px = 72pt = 2.54cm)."""
@@ -40,7 +41,7 @@ FUNCTIONS: Final[dict[str, tuple[int, int, Callable[..., float]]]] = {
 
 RESERVED: Final = frozenset({"u", *MILLIMETRES, *CONSTANTS, *FUNCTIONS})
 
-_TOKEN = re.compile(r"\s*(?:(\d+(?:\.\d*)?|\.\d+)|([A-Za-z][A-Za-z0-9_]*)|(\*\*|[-+*/^(),×·÷−]))")
+_TOKEN = re.compile(r"\s*(?:(\d+(?:\.\d+)?|\.\d+)|([A-Za-z][A-Za-z0-9_]*)|(\*\*|[-+*/^(),×·÷−]))")
 _SIGNS = {"×": "*", "·": "*", "÷": "/", "−": "-", "**": "^"}
 _NAME = re.compile(r"[A-Za-z][A-Za-z0-9_]*")
 
@@ -50,6 +51,7 @@ class _Token:
     kind: str  # "number", "name", "sign" or "end"
     text: str
     position: int
+    end: int = 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,9 +60,16 @@ class Node:
 
     operation: str
     parts: tuple[Node, ...]
-    value: float | str
+    value: float | str | HeardReading
     start: int
     end: int
+
+
+Measured: TypeAlias = Callable[[Reading], float]
+
+
+def _unread(reading: Reading) -> float:
+    raise PlanError("no-reading-here", what=reading.kind)
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,15 +91,28 @@ class Expression:
             waiting.extend(node.parts)
         return frozenset(found)
 
-    def value(self, measures: Mapping[str, float], module_mm: float = 1.0) -> float:
+    @property
+    def readings(self) -> tuple[HeardReading, ...]:
+        """The readings of figures in it, from left to right."""
+        found: list[HeardReading] = []
+        waiting = [self.root]
+        while waiting:
+            node = waiting.pop()
+            if isinstance(node.value, HeardReading):
+                found.append(node.value)
+            waiting.extend(reversed(node.parts))
+        return tuple(found)
+
+    def value(self, measures: Mapping[str, float], module_mm: float = 1.0, read: Measured = _unread) -> float:
         """The number that it comes to.
 
-        `measures` give the values of names, `module_mm` the real size of u in millimetres.
+        `measures` give the values of names, `module_mm` the real size of u in millimetres, `read` what a reading of
+        figures comes to.
 
         Raises:
             ExpressionError: an unknown name, a division by zero, no real value, or a value too large.
         """
-        return _Computation(self.text, measures, module_mm).of(self.root)
+        return _Computation(self.text, measures, module_mm, read).of(self.root)
 
 
 def is_measure_name(name: str) -> bool:
@@ -117,27 +139,60 @@ def read(text: str) -> Expression:
     return Expression(text, root)
 
 
+def read_at(text: str, at: int, stops: frozenset[str]) -> tuple[str, int]:
+    """The value that is written at a position of a sentence, up to where it cannot go on or a word of `stops` follows.
+
+    Returns its text and where it ends.
+
+    Raises:
+        ExpressionError: no value begins there, or it stops in the middle.
+    """
+    reader = _Reader(text, at, stops)
+    root = reader.sum(0)
+    found = text[at : root.end].strip()
+    if len(found) > limits.EXPRESSION_LENGTH:
+        raise ExpressionError("value-too-long", length=len(found), position=at)
+    return found, max(root.end, reader.behind)
+
+
 class _Reader:
-    """Recursive descent over the tokens of one value."""
+    """Recursive descent over one value. With `stops` it may be followed by other text."""
 
-    def __init__(self, text: str) -> None:
+    def __init__(self, text: str, at: int = 0, stops: frozenset[str] | None = None) -> None:
         self.text = text
-        self.tokens = list(_tokens(text))
-        self.index = 0
+        self.stops = stops
+        self.behind = at  # where the last token ended
+        self.token = self._next(at)
 
-    @property
-    def token(self) -> _Token:
-        return self.tokens[self.index]
+    def _next(self, at: int) -> _Token:
+        text, stops = self.text, self.stops
+        match = _TOKEN.match(text, at)
+        if match is None or match.lastindex is None:
+            rest = text[at:].lstrip()
+            position = len(text) - len(rest)
+            if rest and stops is None:
+                raise ExpressionError("unexpected-sign", found=rest[0], position=position)
+            return _Token("end", "", position if rest else len(text.rstrip()))
+        word, position = match[match.lastindex], match.start(match.lastindex)
+        kind = ("number", "name", "sign")[match.lastindex - 1]
+        if kind == "name" and stops is not None and word in stops and read_reading(text, position) is None:
+            return _Token("end", "", position)
+        return _Token(kind, _SIGNS.get(word, word), position, match.end())
+
+    def advance(self) -> _Token:
+        """Go past the token at hand."""
+        token = self.token
+        self.behind = token.end
+        self.token = self._next(token.end)
+        return token
 
     def take(self, *signs: str) -> str | None:
         if self.token.kind == "sign" and self.token.text in signs:
-            self.index += 1
-            return self.tokens[self.index - 1].text
+            return self.advance().text
         return None
 
-    def node(self, operation: str, *parts: Node, start: int, value: float | str = 0.0) -> Node:
-        last = self.tokens[self.index - 1]
-        return Node(operation, parts, value, start, last.position + len(last.text))
+    def node(self, operation: str, *parts: Node, start: int, value: float | str | HeardReading = 0.0) -> Node:
+        return Node(operation, parts, value, start, self.behind)
 
     def expect_end(self) -> None:
         if self.token.kind != "end":
@@ -179,10 +234,15 @@ class _Reader:
     def atom(self, depth: int) -> Node:
         token = self.token
         if token.kind == "number":
-            self.index += 1
+            self.advance()
             return self.node("number", start=token.position, value=float(token.text))
         if token.kind == "name":
-            self.index += 1
+            heard = read_reading(self.text, token.position)
+            if heard is not None:
+                self.behind = heard.end
+                self.token = self._next(heard.end)
+                return self.node("reading", start=token.position, value=heard)
+            self.advance()
             if token.text in FUNCTIONS:
                 return self._call(token, depth)
             return self.node("name", start=token.position, value=token.text)
@@ -218,32 +278,21 @@ class _Reader:
         raise ExpressionError("unexpected-sign", found=self.token.text, position=self.token.position)
 
 
-def _tokens(text: str) -> list[_Token]:
-    tokens, position = [], 0
-    end = len(text.rstrip())
-    while position < end:
-        match = _TOKEN.match(text, position)
-        if match is None:
-            position += len(text[position:]) - len(text[position:].lstrip())
-            raise ExpressionError("unexpected-sign", found=text[position], position=position)
-        kind = ("number", "name", "sign")[match.lastindex - 1] if match.lastindex else ""
-        word = match[match.lastindex or 0]
-        tokens.append(_Token(kind, _SIGNS.get(word, word), match.start(match.lastindex or 0)))
-        position = match.end()
-    tokens.append(_Token("end", "", end))
-    return tokens
-
-
 @dataclass(frozen=True, slots=True)
 class _Computation:
     text: str
     measures: Mapping[str, float]
     module_mm: float
+    read: Measured
 
     def of(self, node: Node) -> float:
         match node.operation:
             case "number":
-                result = float(node.value)
+                assert isinstance(node.value, float)
+                result = node.value
+            case "reading":
+                assert isinstance(node.value, HeardReading)
+                result = self.read(node.value.reading)
             case "name":
                 result = self._name(node)
             case "call":

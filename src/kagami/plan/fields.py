@@ -5,9 +5,11 @@ from __future__ import annotations
 from enum import Enum
 from typing import Annotated, TypeAlias
 
-from pydantic import Field, StringConstraints
+from pydantic import AfterValidator, Field, StringConstraints
 
 from kagami.plan import limits
+from kagami.plan.errors import DocumentError
+from kagami.plan.references import MOST_LENGTH, read_reference
 
 
 class FieldKind(Enum):
@@ -19,8 +21,12 @@ class FieldKind(Enum):
     """An expression, in degrees, counter-clockwise from the right."""
     COUNT = "count"
     """An expression that comes to a whole number."""
+    NUMBER = "number"
+    """An expression without a unit."""
     ANCHOR = "anchor"
-    """A place: O, or `step.anchor` of an earlier step."""
+    """A place (see `references`)."""
+    ANCHORS = "anchors"
+    """Several places, in order."""
     FIGURE = "figure"
     """The id of an earlier step."""
     FIGURES = "figures"
@@ -28,19 +34,38 @@ class FieldKind(Enum):
     CHOICE = "choice"
     """One of a few words."""
     PICKS = "picks"
-    """Chosen regions; changed by picking, never typed."""
+    """Chosen regions (see `steps.carve`)."""
+    NUMBERS = "numbers"
+    """Whole numbers that choose among what is counted, or none."""
+    NODES = "nodes"
+    """Nodes of a free outline with their handles (see `steps.free`)."""
 
 
-_Typed = Annotated[str, StringConstraints(max_length=limits.EXPRESSION_LENGTH)]
+ValueText = Annotated[str, StringConstraints(max_length=limits.EXPRESSION_LENGTH)]
 Identifier: TypeAlias = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
-Length: TypeAlias = Annotated[_Typed, FieldKind.LENGTH]
-Angle: TypeAlias = Annotated[_Typed, FieldKind.ANGLE]
-Count: TypeAlias = Annotated[_Typed, FieldKind.COUNT]
-_Anchor = Annotated[str, StringConstraints(pattern=r"^(O|[a-z][a-z0-9-]{0,39}(\.[a-z0-9-]{1,40}){1,6})$")]
+Length: TypeAlias = Annotated[ValueText, FieldKind.LENGTH]
+Angle: TypeAlias = Annotated[ValueText, FieldKind.ANGLE]
+Count: TypeAlias = Annotated[ValueText, FieldKind.COUNT]
+
+
+def _readable(text: str) -> str:
+    try:
+        read_reference(text)
+    except DocumentError as error:
+        raise ValueError("is no reference to a place") from error
+    return text
+
+
+_Anchor = Annotated[str, StringConstraints(max_length=MOST_LENGTH), AfterValidator(_readable)]
+Number: TypeAlias = Annotated[ValueText, FieldKind.NUMBER]
+Numbers: TypeAlias = Annotated[
+    tuple[Annotated[int, Field(ge=1, le=9999)], ...], Field(max_length=limits.NUMBERS), FieldKind.NUMBERS
+]
 AnchorRef: TypeAlias = Annotated[_Anchor, FieldKind.ANCHOR]
+AnchorRefs: TypeAlias = Annotated[tuple[_Anchor, ...], Field(max_length=limits.NODES), FieldKind.ANCHORS]
 FigureRef: TypeAlias = Annotated[Identifier, FieldKind.FIGURE]
 FigureRefs: TypeAlias = Annotated[tuple[Identifier, ...], Field(max_length=limits.FIGURES_PER_STEP), FieldKind.FIGURES]
 Name: TypeAlias = Annotated[str, StringConstraints(min_length=1, max_length=limits.NAME_LENGTH, strip_whitespace=True)]
 
-VALUES = frozenset({FieldKind.LENGTH, FieldKind.ANGLE, FieldKind.COUNT})
+VALUES = frozenset({FieldKind.LENGTH, FieldKind.ANGLE, FieldKind.COUNT, FieldKind.NUMBER})
 """Kinds whose text is an expression."""

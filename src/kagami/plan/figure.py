@@ -2,14 +2,34 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
+from typing import Final
 
 from kagami.geometry.boolean import union
 from kagami.geometry.measure.size import Box, box
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
+
+
+def _box_places() -> dict[str, Callable[[Box], Point]]:
+    """Places of a box by name: its sides' middles, corners and centre."""
+    level = {"left": 0.0, "": 0.5, "right": 1.0}
+    upright = {"bottom": 0.0, "": 0.5, "top": 1.0}
+
+    def at(x: float, y: float) -> Callable[[Box], Point]:
+        return lambda box: Point(box.left + x * box.width, box.bottom + y * box.height)
+
+    return {
+        "-".join(["box", *(word for word in (row, column) if word)] if row or column else ["box", "centre"]): at(x, y)
+        for row, y in upright.items()
+        for column, x in level.items()
+    }
+
+
+BOX_PLACES: Final = _box_places()
+"""Places of a box, as shares of it: box-left, box-top-left, box-centre and so on."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,6 +62,19 @@ class Figure:
     def box(self) -> Box | None:
         """The tight box of all copies; None when there is no curve."""
         return box(self.whole) if self.whole else None
+
+    def anchor(self, path: str) -> Point | None:
+        """A place by name: one of `anchors`, of the box (`box-left`, `box-top-right`, `box-centre` …), or the k-th node
+        (`node-k`, counted along the outlines from 1); None when there is none.
+        """
+        if path in self.anchors:
+            return self.anchors[path]
+        if path.startswith("box-") and self.box is not None:
+            return BOX_PLACES[path](self.box) if path in BOX_PLACES else None
+        if path.startswith("node-") and path[5:].isdecimal():
+            nodes, number = self.whole.nodes, int(path[5:])
+            return nodes[number - 1] if 1 <= number <= len(nodes) else None
+        return None
 
     @property
     def bounds_area(self) -> bool:

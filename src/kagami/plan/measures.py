@@ -1,13 +1,19 @@
-"""The values of a plan's measures."""
+"""The values of a plan's measures: some at once, those that read figures as soon as these are drawn."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
 
 from kagami.plan.document import Plan
-from kagami.plan.errors import ExpressionError, PlanError
+from kagami.plan.errors import ExpressionError, PlanError, ReferenceLost
 from kagami.plan.expressions import Expression, read
+from kagami.plan.measuring import measure as measure_reading
+from kagami.plan.spoken import Reading, identifier, reading_by_id
+
+if TYPE_CHECKING:
+    from kagami.plan.evaluate import Outcome
 
 
 @dataclass(frozen=True, slots=True)
@@ -18,75 +24,96 @@ class MeasureValues:
     errors: Mapping[str, PlanError]
 
 
-def measure_values(plan: Plan) -> MeasureValues:
-    """Compute all measures, whatever their order; those in a cycle or with a fault have an error instead."""
-    expressions: dict[str, Expression] = {}
-    errors: dict[str, PlanError] = {}
-    for measure in plan.measures:
+@dataclass
+class Values:
+    """Values in the course of an evaluation: measures and readings, as far as figures are drawn by then."""
+
+    plan: Plan
+    outcomes: Mapping[str, Outcome]
+    expressions: dict[str, Expression] = field(default_factory=dict)
+    settled: dict[str, float] = field(default_factory=dict)
+    errors: dict[str, PlanError] = field(default_factory=dict)
+    _ids: dict[str, str] = field(default_factory=dict)
+
+    def __post_init__(self) -> None:
+        self._ids = {step.name: step.id for step in self.plan.steps}
+        for measure in self.plan.measures:
+            try:
+                self.expressions[measure.name] = read(measure.value)
+            except ExpressionError as error:
+                self.errors[measure.name] = error
+
+    def of(self, text: str) -> float:
+        """The number that a typed value comes to.
+
+        Raises:
+            ExpressionError: it cannot be read or computed, or a measure in it has a fault of its own.
+            PlanError: a figure that it reads is not drawn by now.
+        """
+        expression = read(text)
+        needed = self._measures(sorted(expression.names))
+        return expression.value(needed, self.plan.module.millimetres, self.read)
+
+    def read(self, reading: Reading) -> float:
+        """What a reading of figures comes to."""
+        return measure_reading(reading_by_id(reading, identifier(self._ids)), self.outcomes)
+
+    def finished(self) -> MeasureValues:
+        """All measures, when all figures are drawn."""
+        for name in self.expressions:
+            self._settle(name)
+        order = [measure.name for measure in self.plan.measures]
+        return MeasureValues({name: self.settled[name] for name in order if name in self.settled}, self.errors)
+
+    def _measures(self, names: list[str]) -> Mapping[str, float]:
+        """The values of some measures; those not known are left out."""
+        for name in names:
+            waiting = self._settle(name)
+            if waiting is not None:
+                raise waiting
+            if name in self.errors:
+                raise ExpressionError("measure-failed", name=name, reason=self.errors[name])
+        return self.settled
+
+    def _settle(self, name: str) -> PlanError | None:
+        """Compute a measure after those it uses, without recursion; `path` is the way that waits for it.
+
+        One that reads a figure not drawn yet is left for later; the error that says so is returned.
+        """
+        path = [name]
+        while path:
+            current = path[-1]
+            if current in self.settled or current in self.errors or current not in self.expressions:
+                path.pop()
+                continue
+            used = sorted(self.expressions[current].names & self.expressions.keys())
+            waiting = [other for other in used if other not in self.settled and other not in self.errors]
+            if waiting and waiting[0] in path:
+                cycle = path[path.index(waiting[0]) :]
+                for member in cycle:
+                    self.errors[member] = PlanError("measure-cycle", cycle=" → ".join([*cycle, cycle[0]]))
+            elif waiting:
+                path.append(waiting[0])
+            else:
+                late = self._compute(current)
+                if late is not None:
+                    return late
+        return None
+
+    def _compute(self, name: str) -> PlanError | None:
+        failed = next((other for other in sorted(self.expressions[name].names) if other in self.errors), None)
+        if failed is not None:
+            self.errors[name] = PlanError("measure-failed", name=failed, reason=self.errors[failed])
+            return None
         try:
-            expressions[measure.name] = read(measure.value)
-        except ExpressionError as error:
-            errors[measure.name] = error
-    values: dict[str, float] = {}
-    names = [measure.name for measure in plan.measures]
-    for name in names:
-        _settle(name, names, expressions, plan.module.millimetres, values, errors)
-    return MeasureValues({name: values[name] for name in names if name in values}, errors)
+            self.settled[name] = self.expressions[name].value(self.settled, self.plan.module.millimetres, self.read)
+        except ReferenceLost as error:
+            if error.code == "no-figure" and self._comes_later(str(error.values.get("name"))):
+                return PlanError("measure-waits", name=name, figure=error.values["name"])
+            self.errors[name] = error
+        except PlanError as error:
+            self.errors[name] = error
+        return None
 
-
-def evaluate_expression(text: str, measures: MeasureValues, module_mm: float) -> float:
-    """The number that a typed value comes to.
-
-    Raises:
-        ExpressionError: it cannot be read or computed, or a measure in it has a fault of its own.
-    """
-    expression = read(text)
-    for name in sorted(expression.names):
-        if name in measures.errors:
-            raise ExpressionError("measure-failed", name=name, reason=measures.errors[name])
-    return expression.value(measures.values, module_mm)
-
-
-def _settle(
-    name: str,
-    names: list[str],
-    expressions: Mapping[str, Expression],
-    module_mm: float,
-    values: dict[str, float],
-    errors: dict[str, PlanError],
-) -> None:
-    """Compute a measure after those it uses, without recursion; `path` is the way that waits for it."""
-    path = [name]
-    while path:
-        current = path[-1]
-        if current in values or current in errors:
-            path.pop()
-            continue
-        used = sorted(expressions[current].names & set(names))
-        waiting = [other for other in used if other not in values and other not in errors]
-        if waiting and waiting[0] in path:
-            cycle = path[path.index(waiting[0]) :]
-            for member in cycle:
-                errors[member] = PlanError("measure-cycle", cycle=" → ".join([*cycle, cycle[0]]))
-        elif waiting:
-            path.append(waiting[0])
-        else:
-            _compute(current, used, expressions, module_mm, values, errors)
-
-
-def _compute(
-    name: str,
-    used: list[str],
-    expressions: Mapping[str, Expression],
-    module_mm: float,
-    values: dict[str, float],
-    errors: dict[str, PlanError],
-) -> None:
-    failed = next((other for other in used if other in errors), None)
-    if failed is not None:
-        errors[name] = PlanError("measure-failed", name=failed, reason=errors[failed])
-        return
-    try:
-        values[name] = expressions[name].value(values, module_mm)
-    except ExpressionError as error:
-        errors[name] = error
+    def _comes_later(self, figure: str) -> bool:
+        return figure in self._ids.values() and figure not in self.outcomes

@@ -9,6 +9,11 @@ from kagami.plan.errors import PlanError
 
 TEXTS: Final[dict[str, str]] = {
     # values
+    "no-place-here": "A place is missing here, such as O, top of lens or crossing 1 of lens and rim.",
+    "no-name-here": "The name of a figure is missing here.",
+    "word-missing": "Here “{word}” is missing.",
+    "no-reading": "{name} has no {what} that could be measured.",
+    "no-reading-here": "The {what} of a figure cannot be read here.",
     "empty-value": "There is no value here. Type a number, such as 3u, or a measure.",
     "value-too-long": "This value is {length} characters long; " + str(limits.EXPRESSION_LENGTH) + " is the most. "
     "Make a measure of a part of it.",
@@ -22,7 +27,26 @@ TEXTS: Final[dict[str, str]] = {
     "not-a-number": "“{part}” has no real value here. {mend}",
     "value-too-large": "“{part}” comes to more than a thousand million. Use smaller numbers or powers.",
     "measure-cycle": "These measures wait for each other: {cycle}. Give one of them a value of its own.",
+    "measure-waits": "The measure “{name}” reads {figure}, which is drawn only later. Move this step behind it.",
     "measure-failed": "The measure “{name}” has no value itself: {reason}",
+    # text
+    "bad-line": "Line {line}: {reason}",
+    "heading-unread": "“{value}” cannot stand here; {wanted} does.",
+    # sentences
+    "empty-sentence": "There is nothing typed yet. A sentence is typed like: Circle lens on O with radius 3u.",
+    "sentence-too-long": "This sentence is {length} characters long; that is too much for one step.",
+    "sentence-stops-at": "{reason}",
+    "sentence-unread": "“{found}” does not fit here. What can stand here is {wanted}.",
+    "unknown-figure": "There is no figure “{name}” before this step.",
+    "choice-missing": "Here stands one of: {known}.",
+    "number-missing": "Whole numbers stand here, such as 2, 5, or “nothing”.",
+    "sign-missing": "Here “{sign}” is missing.",
+    "pick-missing": "A choice of regions is written like: in lens + beams/1, 1 of 1, all round.",
+    # solving
+    "range-reversed": "“{name}” is sought from {low}u to {high}u; the first must be less than the second.",
+    "solve-fails": "“{name}” cannot be solved: nowhere in its range can both sides be read. {reason}",
+    "no-solution": "No value of “{name}” in its range makes both sides equal; nearest is {value}u, where they differ "
+    "by {off}u. Widen the range, or begin elsewhere.",
     # fields
     "length-not-positive": "The {what} {expression} comes to {value}u; it must be more than 0. Type a larger value.",
     "not-a-count": "The number of {what} {expression} comes to {value}; "
@@ -31,16 +55,43 @@ TEXTS: Final[dict[str, str]] = {
     + f"{limits.SHEET_REACH:,.0f}u. Type a smaller value.",
     "no-figure": "There is no figure “{name}” before this step. Choose another one, or move this step further down.",
     "no-anchor": "{figure} has no anchor “{anchor}”. It has: {known}.",
+    "no-such-place": "There are {count} places to count here, so there is no {what} number {number}. "
+    "Choose a lower number, or let the figures meet.",
+    "bad-reference": "“{text}” is no reference to a place.",
     "no-copy": "{figure} has {count} copies, so there is no copy {copy}. Choose one from 1 to {count}.",
     "figure-waits": "This step waits for {name}, which cannot be drawn yet. Mend that step first.",
     "no-area": "{name} is a line and bounds no area. Choose closed figures here.",
     "too-few-figures": "Choose at least {least} figures; there is only {given}.",
     "figure-twice": "{name} is named twice here. Take one of them out.",
     "nothing-left": "Nothing is left of {name}: the others cover it whole. Move or shrink one of them.",
+    "radius-too-large": "Arcs of radius {radius}u do not fit into these corners; {largest}u is the largest that does. "
+    "Type a smaller radius, or round fewer corners.",
+    "geometry-refuses": "This cannot be drawn: {reason}. Change a value or a figure of this step.",
+    "not-a-line": "{name} has no straight line to go by. Choose a line, a segment or a polygon.",
+    "not-an-oval": "{name} is no whole circle or oval. Choose one.",
+    "one-outline": "{name} has {count} outlines; this works on one. Choose a piece of it first.",
+    "no-such-part": "{name} has {count} {what}; there is no number {number}. Choose from 1 to {count}.",
+    "nothing-there": "There is no {what} of {name} at that place. Choose a place on it.",
+    "same-place": "{what} are one place; they must lie apart.",
+    "same-angle": "Start and end are both at {angle}°. Let them differ, or draw a circle or a ring.",
+    "ring-reversed": "The outer radius {outer}u must be more than the inner one, {inner}u.",
+    "too-few-places": "This needs at least {least} places; there are {given}. Add some.",
+    "tip-inside": "The tip is {distance}u from the centre, within the radius {radius}u. Move it further out.",
+    "badge-too-small": "The badge is too small for its cut shoulders and straight sides. Make these shorter.",
+    "bow-too-large": "A side cannot be bowed by {bow}u: an arc goes up to half the side's length. Type less.",
+    "factor-not-positive": "The factor comes to {value}; it must be more than 0.",
+    "offset-too-far": "Step {step} of the offset, at {distance}u, leaves nothing. Take fewer or smaller steps.",
+    "strands-meet": "More than two strands pass through one place, {x}u right and {y}u up from O. Move one of them.",
+    "no-such-crossing": "There are {count} crossings, so there is none with the number {number} to turn over.",
+    "line-misses": "{line} does not cut {name} in two. Let it cross the whole figure.",
+    "not-a-weave": "{name} is no weave, so it has no strands to lay anything along. Choose a weave.",
+    "three-figures": "Three lines or circles settle this circle; there are {given}. Choose three.",
+    "no-line-or-circle": "{name} has neither a straight line nor a circle that another circle could touch.",
     "too-large": "This step would make {curves} lines and arcs; {most} is the most. Use fewer copies or figures.",
     # documents
     "not-json": "This is not a plan: it is not readable as JSON ({reason} at line {line}, column {column}).",
     "too-large-document": "This plan is {size} bytes long; " + f"{limits.DOCUMENT_BYTES:,} is the most.",
+    "not-text": "This is not a plan: it is neither JSON nor readable text (at byte {position}). Save it as UTF-8.",
     "newer-schema": "This plan was written by a newer Kagami (schema {schema}; this one reads up to {known}).",
     "unknown-field": "The plan has a field that is not known: {path}. Take it out, or correct its name.",
     "missing-field": "The plan lacks a field: {path}.",

@@ -1,17 +1,19 @@
-"""Steps as sentences: the parts that the interface sets as type, and plain text."""
+"""Steps as sentences: the parts that the interface sets as type, and text that can be read back (see `reading`)."""
 
 from __future__ import annotations
 
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import TypeAlias
+from typing import Final, TypeAlias
 
 from kagami.plan import anchors
-from kagami.plan.fields import VALUES, FieldKind
+from kagami.plan.fields import FieldKind
 from kagami.plan.messages import listing
 from kagami.plan.steps import Step
-from kagami.plan.steps.carve import Carve
+from kagami.plan.steps.carve import Pick
+from kagami.plan.steps.free import FreeNode
+from kagami.plan.wording import name_text
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,6 +37,8 @@ class Slot:
 
 
 Part: TypeAlias = Words | Own | Slot
+GUIDE: Final = ", as a guide"
+NOTHING: Final = "nothing"
 _PLACE = re.compile(r"{(\w+)}")
 
 
@@ -57,30 +61,50 @@ def slot_text(step: Step, slot: Slot, names: Mapping[str, str]) -> str:
     match slot.kind:
         case FieldKind.ANCHOR:
             return anchors.describe(value, names)
+        case FieldKind.ANCHORS:
+            return "; ".join(anchors.describe(reference, names) for reference in value) or NOTHING
         case FieldKind.FIGURE:
-            return names.get(value, value)
+            return name_text(names.get(value, value))
         case FieldKind.FIGURES:
-            return listing([names.get(identifier, identifier) for identifier in value]) or "nothing"
+            return listing([name_text(names.get(identifier, identifier)) for identifier in value]) or NOTHING
         case FieldKind.PICKS:
-            return picks_text(step)
+            return "; ".join(_pick_text(pick, names) for pick in value) or NOTHING
+        case FieldKind.NUMBERS:
+            return ", ".join(map(str, value)) or NOTHING
+        case FieldKind.NODES:
+            return "; ".join(_node_text(node) for node in value) or NOTHING
         case _:
-            return str(value) if slot.kind not in VALUES else str(value).strip()
+            return str(value).strip()
 
 
-def picks_text(step: Step) -> str:
-    """How many choices a carve holds, in words."""
-    if not isinstance(step, Carve):
-        raise AssertionError("only a carve holds picks")
-    count = len(step.picks)
-    return "no region" if count == 0 else "1 choice of regions" if count == 1 else f"{count} choices of regions"
+def _pick_text(pick: Pick, names: Mapping[str, str]) -> str:
+    """A choice of regions: “in lens and beams/1, 1 of 2, all round”, after “not” when they are dropped."""
+    owners = []
+    for owner in pick.cover:
+        identifier, _, copy = owner.partition("#")
+        name = name_text(names.get(identifier, identifier))
+        owners.append(f"{name}/{int(copy) + 1}" if copy else name)
+    reach = "here" if pick.every == 0 else "all round" if pick.every == 1 else f"every {pick.every}"
+    place = f"in {' + '.join(owners)}" if owners else "outside all"
+    return f"{'' if pick.keep else 'not '}{place}, {pick.rank + 1} of {pick.alike}, {reach}"
 
 
-def plain_sentence(step: Step, names: Mapping[str, str]) -> str:
-    """The whole sentence as text."""
+def _node_text(node: FreeNode) -> str:
+    """A node: “2u, 3u”, with its handles' moves in brackets: “2u, 3u [-1u, 0 | 1u, 0]”."""
+    place = f"{node.x.strip()}, {node.y.strip()}"
+    if not node.has_handles:
+        return place
+    before, after = (", ".join(value.strip() for value in pair) for pair in (node.before, node.after))
+    return f"{place} [{before} | {after}]"
+
+
+def write_sentence(step: Step, names: Mapping[str, str]) -> str:
+    """The whole sentence as text; reading it gives the step's fields back."""
     words = []
     for part in sentence_parts(type(step)):
         if isinstance(part, Words):
             words.append(part.text)
         else:
-            words.append(step.name if isinstance(part, Own) else slot_text(step, part, names))
-    return "".join(words)
+            words.append(name_text(step.name) if isinstance(part, Own) else slot_text(step, part, names))
+    text = "".join(words)
+    return f"{text.removesuffix('.')}{GUIDE}." if step.guide else text

@@ -22,9 +22,13 @@ from kagami.geometry.tolerance import LENGTH, SMOOTH
 
 
 class StrandsMeet(GeometryError):
-    """More than two strands pass through one place; `values["place"]` is it."""
+    """More than two strands pass through one place."""
 
     code = "strands-meet"
+
+    def __init__(self, place: Point) -> None:
+        super().__init__("more than two strands pass through one place", place=place)
+        self.place = place
 
 
 @dataclass(frozen=True)
@@ -113,7 +117,7 @@ def passes_of(strands: Sequence[Strand]) -> tuple[Crossing, ...]:
         ordered = sorted(passages.values(), key=lambda passage: (passage.strand, passage.way))
         place = Point(*both[np.flatnonzero(label == k)[0]].tolist())
         if len(ordered) > 2:
-            raise StrandsMeet("more than two strands pass through one place", place=place)
+            raise StrandsMeet(place)
         if len(ordered) == 2 and _crosses(ordered[0], ordered[1], strands):
             answer.append(Crossing(place, *ordered))
     return tuple(sorted(answer, key=lambda crossing: (crossing.first.strand, crossing.first.way)))

@@ -1,14 +1,42 @@
-"""The bar: a rectangle grown from the middle of its foot."""
+"""Bars, boxes and squares."""
 
 from __future__ import annotations
 
 import math
-from typing import ClassVar, Literal
+from typing import Annotated, ClassVar, Final, Literal
 
 from kagami.geometry import figures
-from kagami.plan.fields import AnchorRef, Angle, Length
+from kagami.geometry.outline import Shape
+from kagami.geometry.point import Point
+from kagami.plan.errors import PlanError
+from kagami.plan.fields import AnchorRef, Angle, FieldKind, Length
 from kagami.plan.figure import Figure
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+
+HELD: Final = {
+    "centre": (0.0, 0.0),
+    "left": (-0.5, 0.0),
+    "right": (0.5, 0.0),
+    "top": (0.0, 0.5),
+    "bottom": (0.0, -0.5),
+    "top left": (-0.5, 0.5),
+    "top right": (0.5, 0.5),
+    "bottom left": (-0.5, -0.5),
+    "bottom right": (0.5, -0.5),
+}
+"""The nine places that a figure can be held by, as shares of its size from its centre."""
+Held = Annotated[
+    Literal["centre", "left", "right", "top", "bottom", "top left", "top right", "bottom left", "bottom right"],
+    FieldKind.CHOICE,
+]
+
+
+def cornered(shape: Shape, centre: Point) -> dict[str, Point]:
+    """Anchors of a polygon: its centre, corners, and the middles of its sides (side k runs from corner k to k + 1)."""
+    anchors = {"centre": centre}
+    anchors.update((f"corner-{index}", corner) for index, corner in enumerate(shape.nodes, 1))
+    anchors.update((f"side-{index}", curve.middle) for index, curve in enumerate(shape.curves, 1))
+    return anchors
 
 
 @register("bar")
@@ -38,3 +66,99 @@ class Bar(Step):
         anchors["side-2"] = centre.toward(direction + math.pi / 2, width / 2)
         anchors.update((f"corner-{index}", corner) for index, corner in enumerate(corners, 1))
         return Drawing(Figure((shape,), anchors))
+
+
+@register("bar-between")
+class BarBetween(Step):
+    """A bar between two places."""
+
+    title: ClassVar = "bar by two places"
+    chapter: ClassVar = Chapter.FIGURES
+    sentence: ClassVar = "Bar {name} from {foot} to {head}, {width} wide."
+    noun: ClassVar = "bar"
+
+    kind: Literal["bar-between"] = "bar-between"
+    foot: AnchorRef = "O"
+    head: AnchorRef = "O"
+    width: Length = "1u"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The bar; anchors as those of a bar."""
+        foot, head = inputs.apart("foot", "head")
+        shape = figures.bar(foot, foot.direction(head), inputs.positive("width"), foot.distance(head))
+        centre = Point((foot.x + head.x) / 2, (foot.y + head.y) / 2)
+        anchors = {**cornered(shape, centre), "foot": foot, "head": head}
+        return Drawing(Figure((shape,), anchors))
+
+
+@register("box")
+class BoxStep(Step):
+    """A rectangle by its size, held at one of nine places."""
+
+    title: ClassVar = "box"
+    chapter: ClassVar = Chapter.FIGURES
+    sentence: ClassVar = "Box {name}, {width} wide and {height} high, its {held} on {place}, turned by {angle}°."
+    noun: ClassVar = "box"
+
+    kind: Literal["box"] = "box"
+    width: Length = "6u"
+    height: Length = "4u"
+    held: Held = "centre"
+    place: AnchorRef = "O"
+    angle: Angle = "0"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The rectangle, turned about the place it is held by; its anchors are centre, corners and side middles."""
+        return Drawing(_held_box(inputs, self.held, inputs.positive("width"), inputs.positive("height")))
+
+
+@register("square")
+class Square(Step):
+    """A square by its side, held at one of nine places."""
+
+    title: ClassVar = "square"
+    chapter: ClassVar = Chapter.FIGURES
+    sentence: ClassVar = "Square {name} of side {side}, its {held} on {place}, turned by {angle}°."
+    noun: ClassVar = "square"
+
+    kind: Literal["square"] = "square"
+    side: Length = "6u"
+    held: Held = "centre"
+    place: AnchorRef = "O"
+    angle: Angle = "0"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The square; anchors as those of a box."""
+        side = inputs.positive("side")
+        return Drawing(_held_box(inputs, self.held, side, side))
+
+
+def _held_box(inputs: Inputs, held: str, width: float, height: float) -> Figure:
+    turn = math.radians(inputs.values["angle"])
+    x, y = HELD[held]
+    centre = inputs.places["place"].toward(turn, -x * width).toward(turn + math.pi / 2, -y * height)
+    shape = figures.box(centre, width, height, turn)
+    return Figure((shape,), cornered(shape, centre))
+
+
+@register("box-between")
+class BoxBetween(Step):
+    """An upright rectangle by two opposite corners."""
+
+    title: ClassVar = "box by two corners"
+    chapter: ClassVar = Chapter.FIGURES
+    sentence: ClassVar = "Box {name} from corner {first} to corner {second}."
+    noun: ClassVar = "box"
+
+    kind: Literal["box-between"] = "box-between"
+    first: AnchorRef = "O"
+    second: AnchorRef = "O"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The rectangle; the corners must differ in both directions."""
+        a, b = inputs.apart("first", "second")
+        if min(abs(a.x - b.x), abs(a.y - b.y)) == 0:
+            raise PlanError("same-place", field="second", what="opposite sides")
+        centre = Point((a.x + b.x) / 2, (a.y + b.y) / 2)
+        shape = figures.box(centre, abs(a.x - b.x), abs(a.y - b.y))
+        return Drawing(Figure((shape,), cornered(shape, centre)))

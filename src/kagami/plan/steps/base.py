@@ -7,15 +7,19 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from enum import Enum
 from functools import cache
-from typing import TYPE_CHECKING, ClassVar, Final
+from typing import TYPE_CHECKING, ClassVar, Final, get_args
 
 from pydantic import BaseModel, ConfigDict
 
+from kagami.geometry.curves import Line
+from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
+from kagami.geometry.tolerance import LENGTH
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import FieldKind, Identifier, Name
 from kagami.plan.figure import Figure
 from kagami.plan.messages import number_text
+from kagami.plan.references import figures_of, read_reference
 
 if TYPE_CHECKING:
     from kagami.plan.evaluate import Outcome
@@ -27,7 +31,9 @@ class Chapter(Enum):
     SETTING_OUT = "Set out"
     FIGURES = "Figure"
     REPEATS = "Repeat"
+    PLACING = "Place"
     CARVE = "Carve"
+    REFINE = "Refine"
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,7 +43,11 @@ class Inputs:
     values: Mapping[str, float]
     texts: Mapping[str, str]
     places: Mapping[str, Point]
+    several: Mapping[str, tuple[Point, ...]]
+    """Lists of places."""
     figures: Mapping[str, tuple[Outcome, ...]]
+    nodes: Mapping[str, tuple[tuple[float, ...], ...]]
+    """Nodes of free outlines: x, y and the two handles' moves, a row each."""
     sheet: float
     """Side of the sheet in module units."""
 
@@ -88,6 +98,52 @@ class Inputs:
                 "length-not-positive", field=field, what=field, expression=self.texts[field], value=number_text(value)
             )
         return value
+
+    def shape(self, field: str) -> Shape:
+        """All copies of the one figure of a field as one area, or as lines where it bounds none."""
+        figure = self.figure(field)
+        return figure.united if figure.bounds_area else figure.whole
+
+    def area(self, field: str) -> Shape:
+        """All copies of the one figure of a field as one area.
+
+        Raises:
+            PlanError: it is a line.
+        """
+        return self.areas(field, 1)[0].united
+
+    def axis(self, field: str) -> Line:
+        """The first straight segment of a figure, to go by.
+
+        Raises:
+            PlanError: it has none.
+        """
+        for curve in self.figure(field).whole.curves:
+            if isinstance(curve, Line):
+                return curve
+        raise PlanError("not-a-line", field=field, name=self.figures[field][0].name)
+
+    def one_outline(self, field: str) -> Outline:
+        """The one outline of a figure.
+
+        Raises:
+            PlanError: it has none, or several.
+        """
+        outlines = self.shape(field).outlines
+        if len(outlines) != 1:
+            raise PlanError("one-outline", field=field, name=self.figures[field][0].name, count=len(outlines))
+        return outlines[0]
+
+    def apart(self, first: str, second: str) -> tuple[Point, Point]:
+        """Two places that must not be one.
+
+        Raises:
+            PlanError: they are.
+        """
+        a, b = self.places[first], self.places[second]
+        if a.distance(b) <= LENGTH:
+            raise PlanError("same-place", field=second, what=f"{first} and {second}")
+        return a, b
 
     def count(self, field: str, least: int, most: int) -> int:
         """A whole number in a range.
@@ -172,6 +228,11 @@ class Step(BaseModel):
         in_sentence = [name for name in re.findall(r"{(\w+)}", cls.sentence) if name in kinds]
         return {name: kinds[name] for name in (*in_sentence, *kinds)}
 
+    @classmethod
+    def choices(cls, field: str) -> tuple[str, ...]:
+        """The words that a choice field takes."""
+        return get_args(cls.model_fields[field].annotation)
+
     def figure_ids(self) -> tuple[str, ...]:
         """Ids of the figures that the step is made from (not those whose anchors it uses), in the sentence's order."""
         found: list[str] = []
@@ -184,11 +245,17 @@ class Step(BaseModel):
 
     def anchor_refs(self) -> tuple[str, ...]:
         """The anchors that the step stands on."""
-        return tuple(getattr(self, name) for name, kind in self.field_kinds().items() if kind is FieldKind.ANCHOR)
+        found: list[str] = []
+        for name, kind in self.field_kinds().items():
+            if kind is FieldKind.ANCHOR:
+                found.append(getattr(self, name))
+            elif kind is FieldKind.ANCHORS:
+                found.extend(getattr(self, name))
+        return tuple(found)
 
     def uses(self) -> frozenset[str]:
         """Ids of all steps that this one depends on."""
-        anchored = (ref.split(".", 1)[0] for ref in self.anchor_refs() if "." in ref)
+        anchored = (identifier for ref in self.anchor_refs() for identifier in figures_of(read_reference(ref)))
         return frozenset((*self.figure_ids(), *anchored))
 
 

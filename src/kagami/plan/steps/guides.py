@@ -1,27 +1,39 @@
-"""Guides: centre lines, a line at an angle, a point."""
+"""Guides: centre lines, lines, points and grids."""
 
 from __future__ import annotations
 
 import math
-from typing import ClassVar, Literal
+from typing import Annotated, ClassVar, Literal
 
 from kagami.geometry import figures
-from kagami.geometry.outline import Shape
+from kagami.geometry.curves import Line
+from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
-from kagami.plan.fields import AnchorRef, Angle, Length
+from kagami.plan.fields import AnchorRef, Angle, Count, FieldKind, FigureRef, Length
 from kagami.plan.figure import Figure
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
 
+MOST_LINES = 60
+
+
+class _Guide(Step):
+    """What only sets out."""
+
+    chapter: ClassVar = Chapter.SETTING_OUT
+    always_guide: ClassVar = True
+
+
+def _crossing_lines(centre: Point, angles: tuple[float, ...], half: float) -> Shape:
+    return Shape(tuple(outline for angle in angles for outline in figures.line(centre, angle, half)))
+
 
 @register("centre-lines")
-class CentreLines(Step):
+class CentreLines(_Guide):
     """An upright and a level line through a place."""
 
     title: ClassVar = "centre lines"
-    chapter: ClassVar = Chapter.SETTING_OUT
-    sentence: ClassVar = "Centre lines through {centre}."
-    noun: ClassVar = "centre lines"
-    always_guide: ClassVar = True
+    sentence: ClassVar = "Centre lines {name} through {centre}."
+    noun: ClassVar = "axes"
 
     kind: Literal["centre-lines"] = "centre-lines"
     centre: AnchorRef = "O"
@@ -29,19 +41,34 @@ class CentreLines(Step):
     def draw(self, inputs: Inputs) -> Drawing:
         """Two lines as long as the sheet, both ways."""
         centre = inputs.places["centre"]
-        level, upright = (figures.line(centre, angle, inputs.sheet) for angle in (0.0, math.pi / 2))
-        return Drawing(Figure((Shape((*level, *upright)),), {"centre": centre}))
+        return Drawing(Figure((_crossing_lines(centre, (0.0, math.pi / 2), inputs.sheet),), {"centre": centre}))
+
+
+@register("diagonals")
+class Diagonals(_Guide):
+    """Two lines through a place, half way between level and upright."""
+
+    title: ClassVar = "diagonals"
+    sentence: ClassVar = "Diagonals {name} through {centre}."
+    noun: ClassVar = "diagonals"
+
+    kind: Literal["diagonals"] = "diagonals"
+    centre: AnchorRef = "O"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """Two lines as long as the sheet, both ways."""
+        centre = inputs.places["centre"]
+        angles = (math.pi / 4, 3 * math.pi / 4)
+        return Drawing(Figure((_crossing_lines(centre, angles, inputs.sheet),), {"centre": centre}))
 
 
 @register("guide-line")
-class GuideLine(Step):
+class GuideLine(_Guide):
     """A line through a place at an angle."""
 
     title: ClassVar = "line"
-    chapter: ClassVar = Chapter.SETTING_OUT
     sentence: ClassVar = "Line {name} through {through} at {angle}°."
     noun: ClassVar = "line"
-    always_guide: ClassVar = True
 
     kind: Literal["guide-line"] = "guide-line"
     through: AnchorRef = "O"
@@ -54,15 +81,55 @@ class GuideLine(Step):
         return Drawing(Figure((figures.line(through, angle, inputs.sheet),), {"middle": through}))
 
 
+@register("line-between")
+class LineBetween(_Guide):
+    """A line through two places."""
+
+    title: ClassVar = "line by two places"
+    sentence: ClassVar = "Line {name} through {first} and {second}."
+    noun: ClassVar = "line"
+
+    kind: Literal["line-between"] = "line-between"
+    first: AnchorRef = "O"
+    second: AnchorRef = "O"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """A line as long as the sheet, both ways from the middle between the places."""
+        a, b = inputs.apart("first", "second")
+        middle = Point((a.x + b.x) / 2, (a.y + b.y) / 2)
+        reach = inputs.sheet + a.distance(b) / 2
+        anchors = {"first": a, "second": b, "middle": middle}
+        return Drawing(Figure((figures.line(middle, a.direction(b), reach),), anchors))
+
+
+@register("parallel")
+class Parallel(_Guide):
+    """A line parallel to another one."""
+
+    title: ClassVar = "parallel"
+    sentence: ClassVar = "Line {name} parallel to {figure}, {distance} to its left."
+    noun: ClassVar = "parallel"
+
+    kind: Literal["parallel"] = "parallel"
+    figure: FigureRef
+    distance: Length = "1u"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """A line as long as the sheet, both ways; a distance below 0 lies to the right."""
+        line = inputs.axis("figure")
+        heading = line.start.direction(line.end)
+        middle = line.middle.toward(heading + math.pi / 2, inputs.values["distance"])
+        reach = max(inputs.sheet, line.length / 2)
+        return Drawing(Figure((figures.line(middle, heading, reach),), {"middle": middle}))
+
+
 @register("point")
-class PointStep(Step):
+class PointStep(_Guide):
     """A place at a rectangular distance from another one."""
 
     title: ClassVar = "point"
-    chapter: ClassVar = Chapter.SETTING_OUT
     sentence: ClassVar = "Point {name}, {right} right and {up} up from {origin}."
     noun: ClassVar = "point"
-    always_guide: ClassVar = True
 
     kind: Literal["point"] = "point"
     origin: AnchorRef = "O"
@@ -74,3 +141,98 @@ class PointStep(Step):
         origin = inputs.places["origin"]
         place = Point(origin.x + inputs.values["right"], origin.y + inputs.values["up"])
         return Drawing(Figure((Shape(),), {"place": place}))
+
+
+@register("polar-point")
+class PolarPoint(_Guide):
+    """A place at a distance from another one, along a direction."""
+
+    title: ClassVar = "point by angle"
+    sentence: ClassVar = "Point {name}, {distance} away from {origin} at {angle}°."
+    noun: ClassVar = "point"
+
+    kind: Literal["polar-point"] = "polar-point"
+    origin: AnchorRef = "O"
+    distance: Length = "2u"
+    angle: Angle = "30"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """No curve, one anchor."""
+        angle = math.radians(inputs.values["angle"])
+        place = inputs.places["origin"].toward(angle, inputs.values["distance"])
+        return Drawing(Figure((Shape(),), {"place": place}))
+
+
+@register("grid")
+class Grid(_Guide):
+    """Lines at even distances, level and upright or slanted both ways."""
+
+    title: ClassVar = "grid"
+    sentence: ClassVar = "Grid {name} on {centre}, {form}, {cells} cells of {cell} each way."
+    noun: ClassVar = "grid"
+
+    kind: Literal["grid"] = "grid"
+    centre: AnchorRef = "O"
+    form: Annotated[Literal["square", "rhombic"], FieldKind.CHOICE] = "square"
+    cells: Count = "8"
+    cell: Length = "2u"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The lines; anchor `r-c` is the crossing in row r and column c, counted from 1 at the bottom left.
+
+        A rhombic grid has the same lines turned by 30° and 150°, its cells `cell` high between parallel sides.
+        """
+        cells, cell = inputs.count("cells", 1, MOST_LINES), inputs.positive("cell")
+        centre = inputs.places["centre"]
+        first, second = (0.0, math.pi / 2) if self.form == "square" else (math.pi / 6, 5 * math.pi / 6)
+        slant = math.sin(second - first)
+        side = cell / slant
+        half = cells * side / 2
+
+        def at(along: float, across: float) -> Point:
+            return centre.toward(first, along).toward(second, across)
+
+        steps = [-half + k * side for k in range(cells + 1)]
+        lines = [Line(at(-half, step), at(half, step)) for step in steps]
+        lines += [Line(at(step, -half), at(step, half)) for step in steps]
+        anchors = {"centre": centre}
+        anchors.update(
+            (f"{row}-{column}", at(along, across))
+            for row, across in enumerate(steps, 1)
+            for column, along in enumerate(steps, 1)
+        )
+        return Drawing(Figure((Shape(tuple(Outline((line,), closed=False) for line in lines)),), anchors))
+
+
+@register("polar-grid")
+class PolarGrid(_Guide):
+    """Circles at even distances and rays at even angles."""
+
+    title: ClassVar = "polar grid"
+    sentence: ClassVar = "Polar grid {name} on {centre}: {rings} rings {step} apart and {rays} rays."
+    noun: ClassVar = "grid"
+
+    kind: Literal["polar-grid"] = "polar-grid"
+    centre: AnchorRef = "O"
+    rings: Count = "4"
+    step: Length = "2u"
+    rays: Count = "12"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """Rings and rays; anchor `r-c` is the crossing of ring r, from inside, and ray c, counter-clockwise from the
+        right.
+        """
+        centre, step = inputs.places["centre"], inputs.positive("step")
+        rings, rays = inputs.count("rings", 1, MOST_LINES), inputs.count("rays", 2, 2 * MOST_LINES)
+        shapes = [figures.circle(centre, step * ring) for ring in range(1, rings + 1)]
+        outer = step * rings
+        ends = [centre.toward(ray * math.tau / rays, outer) for ray in range(rays)]
+        outlines = [outline for shape in shapes for outline in shape]
+        outlines += [Outline((Line(centre, end),), closed=False) for end in ends]
+        anchors = {"centre": centre}
+        anchors.update(
+            (f"{ring}-{ray + 1}", centre.toward(ray * math.tau / rays, step * ring))
+            for ring in range(1, rings + 1)
+            for ray in range(rays)
+        )
+        return Drawing(Figure((Shape(tuple(outlines)),), anchors))

@@ -1,13 +1,14 @@
-"""The regular polygon."""
+"""Regular polygons and stars."""
 
 from __future__ import annotations
 
 import math
-from typing import ClassVar, Literal
+from typing import Annotated, ClassVar, Literal
 
 from kagami.geometry import figures
-from kagami.plan.fields import AnchorRef, Angle, Count, Length
+from kagami.plan.fields import AnchorRef, Angle, Count, FieldKind, Length
 from kagami.plan.figure import Figure, TurnGroup
+from kagami.plan.steps.bar import cornered
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
 
 
@@ -31,11 +32,102 @@ class Polygon(Step):
         centre, radius = inputs.places["centre"], inputs.positive("radius")
         sides = inputs.count("sides", 3, figures.MOST_SIDES)
         shape = figures.regular_polygon(centre, sides, radius, math.radians(inputs.values["direction"]))
-        corners = shape.nodes
-        inner = radius * math.cos(math.pi / sides)
-        anchors = {"centre": centre}
-        anchors.update((f"corner-{index}", corner) for index, corner in enumerate(corners, 1))
-        for index in range(sides):
-            angle = math.radians(inputs.values["direction"]) + (index + 0.5) * math.tau / sides
-            anchors[f"side-{index + 1}"] = centre.toward(angle, inner)
-        return Drawing(Figure((shape,), anchors, TurnGroup(centre, sides)))
+        return Drawing(Figure((shape,), cornered(shape, centre), TurnGroup(centre, sides)))
+
+
+@register("standing-polygon")
+class StandingPolygon(Step):
+    """A regular polygon by its side or one of its radii, standing on a side or on a corner."""
+
+    title: ClassVar = "polygon by side"
+    chapter: ClassVar = Chapter.FIGURES
+    sentence: ClassVar = (
+        "Polygon {name} of {sides} sides with {given} {length}, its centre on {centre}, standing on a {foot}."
+    )
+    noun: ClassVar = "polygon"
+
+    kind: Literal["standing-polygon"] = "standing-polygon"
+    sides: Count = "6"
+    given: Annotated[Literal["side", "inner radius", "outer radius"], FieldKind.CHOICE] = "side"
+    length: Length = "4u"
+    centre: AnchorRef = "O"
+    foot: Annotated[Literal["side", "corner"], FieldKind.CHOICE] = "side"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The polygon; anchors are its centre, corners and the middles of its sides.
+
+        Source: R = s / 2 sin(π/n) = r / cos(π/n) for side s and inner radius r (regular polygons).
+        """
+        centre, length = inputs.places["centre"], inputs.positive("length")
+        sides = inputs.count("sides", 3, figures.MOST_SIDES)
+        half = math.pi / sides
+        radius = {
+            "side": length / (2 * math.sin(half)),
+            "inner radius": length / math.cos(half),
+            "outer radius": length,
+        }[self.given]
+        down = -math.pi / 2
+        shape = figures.regular_polygon(centre, sides, radius, down if self.foot == "corner" else down + half)
+        return Drawing(Figure((shape,), cornered(shape, centre), TurnGroup(centre, sides)))
+
+
+def _star(inputs: Inputs, outer: float, inner: float, points: int) -> Drawing:
+    centre = inputs.places["centre"]
+    shape = figures.star(centre, points, outer, inner, math.radians(inputs.values["direction"]))
+    anchors = {"centre": centre}
+    nodes = shape.nodes
+    anchors.update((f"tip-{k + 1}", nodes[2 * k]) for k in range(points))
+    anchors.update((f"notch-{k + 1}", nodes[2 * k + 1]) for k in range(points))
+    return Drawing(Figure((shape,), anchors, TurnGroup(centre, points)))
+
+
+@register("star")
+class Star(Step):
+    """A star by the distances of its tips and notches."""
+
+    title: ClassVar = "star"
+    chapter: ClassVar = Chapter.FIGURES
+    sentence: ClassVar = (
+        "Star {name} of {points} points on {centre}, tips {outer} and notches {inner} out, "
+        "the first tip at {direction}°."
+    )
+    noun: ClassVar = "star"
+
+    kind: Literal["star"] = "star"
+    points: Count = "6"
+    centre: AnchorRef = "O"
+    outer: Length = "5u"
+    inner: Length = "2.5u"
+    direction: Angle = "90"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The star; anchors are its centre, tips and notches."""
+        points = inputs.count("points", 2, figures.MOST_SIDES // 2)
+        return _star(inputs, inputs.positive("outer"), inputs.positive("inner"), points)
+
+
+@register("star-polygon")
+class StarPolygon(Step):
+    """A star polygon: tips of a circle evenly set, each joined to the `skip`-th next."""
+
+    title: ClassVar = "star by joined tips"
+    chapter: ClassVar = Chapter.FIGURES
+    sentence: ClassVar = (
+        "Star {name} of {points} points on {centre}, tips {outer} out, each joined {skip} tips on, "
+        "the first tip at {direction}°."
+    )
+    noun: ClassVar = "star"
+
+    kind: Literal["star-polygon"] = "star-polygon"
+    points: Count = "5"
+    centre: AnchorRef = "O"
+    outer: Length = "5u"
+    skip: Count = "2"
+    direction: Angle = "90"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The outline of the star {points/skip}; anchors are its centre, tips and notches."""
+        points = inputs.count("points", 5, figures.MOST_SIDES // 2)
+        skip = inputs.count("skip", 2, (points - 1) // 2)
+        outer = inputs.positive("outer")
+        return _star(inputs, outer, figures.notch_radius(outer, points, skip), points)

@@ -1,0 +1,22 @@
+"""Plan files of either form: JSON documents, and texts of sentences."""
+
+from __future__ import annotations
+
+from kagami.plan.document import Plan, from_json
+from kagami.plan.errors import DocumentError
+from kagami.plan.text import read_text
+
+
+def read_plan(content: bytes) -> Plan:
+    """The plan in a file: a JSON document when it begins with a brace, a text of sentences else.
+
+    Raises:
+        DocumentError: it is no plan.
+        TextError: a line of the text cannot be read.
+    """
+    if content.lstrip().startswith(b"{"):
+        return from_json(content)
+    try:
+        return read_text(content.decode("utf-8"))
+    except UnicodeDecodeError as error:
+        raise DocumentError("not-text", position=error.start) from error

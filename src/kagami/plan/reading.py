@@ -1,0 +1,323 @@
+"""Reading sentences: from one typed line to the fields of a step, with what could come next where it stops.
+
+A sentence is matched against every kind's words and slots, letter by letter; the kind that gets furthest tells what is
+wrong and what may come next.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from functools import cache
+from typing import Any
+
+from kagami.plan import limits
+from kagami.plan.errors import ExpressionError, PlanError
+from kagami.plan.expressions import RESERVED, read_at
+from kagami.plan.fields import VALUES, FieldKind
+from kagami.plan.references import SHEET_ORIGIN, figures_of, write_reference
+from kagami.plan.sentences import GUIDE, NOTHING, Own, Slot, Words, sentence_parts
+from kagami.plan.spoken import OF_ONE, Unspoken, by_id, read_spoken
+from kagami.plan.steps import IN_ORDER_OF_WORK, Step
+from kagami.plan.wording import read_name
+
+_SPACE = re.compile(r"\s+")
+_LIST_JOINT = re.compile(r", and |, | and ")
+_PICK = re.compile(r"(not )?(?:in |(outside all))")
+_PICK_END = re.compile(r", (\d{1,4}) of (\d{1,4}), (?:(all round)|(here)|every (\d{1,3}))")
+_COPY = re.compile(r"/(\d{1,3})")
+_NUMBER = re.compile(r"\d{1,4}")
+
+
+class SentenceError(PlanError):
+    """A sentence that cannot be read; `values["position"]` is the character it is about, from 0."""
+
+
+@dataclass(frozen=True, slots=True)
+class Sentence:
+    """What a sentence says: the kind of step and its fields, figures by their ids; `name` may be missing."""
+
+    kind: type[Step]
+    fields: Mapping[str, Any]
+
+
+@dataclass
+class _Failure:
+    """Where reading stopped, and what could have stood there."""
+
+    at: int = -1
+    wanted: list[str] = field(default_factory=list)
+    error: PlanError | None = None
+
+    def note(self, at: int, wanted: list[str], error: PlanError | None = None) -> None:
+        if at > self.at:
+            self.at, self.wanted, self.error = at, [], error
+        if at == self.at:
+            self.wanted.extend(word for word in wanted if word not in self.wanted)
+
+
+@dataclass
+class _Reader:
+    """One attempt at one kind."""
+
+    text: str
+    ids: Mapping[str, str]
+    failure: _Failure
+
+    def sentence(self, kind: type[Step]) -> dict[str, Any] | None:
+        """The fields, or None where the text is not this kind's sentence."""
+        found: dict[str, Any] = {}
+        at = 0
+        parts = sentence_parts(kind)
+        for number, part in enumerate(parts):
+            if isinstance(part, Words):
+                end = self.words(part.text, at, number == len(parts) - 1)
+                if end is None:
+                    return None
+                at = end
+                continue
+            value = self.own(at) if isinstance(part, Own) else self.slot(kind, part, at)
+            if value is None:
+                return None
+            found["name" if isinstance(part, Own) else part.field], at = value
+        return found if self.finished(at, found, kind) else None
+
+    def finished(self, at: int, found: dict[str, Any], kind: type[Step]) -> bool:
+        rest = self.text[at:].strip()
+        if rest.removesuffix(".") == GUIDE.strip() and not kind.always_guide:
+            found["guide"] = True
+            rest = ""
+        if rest in ("", "."):
+            return True
+        self.failure.note(len(self.text) - len(self.text[at:].lstrip()), [] if kind.always_guide else [GUIDE.strip()])
+        return False
+
+    def words(self, words: str, at: int, last: bool) -> int | None:
+        """Fixed words, any run of blanks for a blank; the point at the end may be missing."""
+        text = words.removesuffix(".") if last else words
+        phrase = _SPACE.split(text)
+        for number, word in enumerate(phrase):
+            if number:
+                blank = _SPACE.match(self.text, at)
+                if blank is None and word and not self.text[:at].endswith(" "):
+                    self.failure.note(at, [" ".join(phrase[number:]).strip()])
+                    return None
+                at = blank.end() if blank else at
+            if self.text[at : at + len(word)].lower() != word.lower():
+                self.failure.note(at, [" ".join(phrase[number:]).strip()])
+                return None
+            at += len(word)
+        return at
+
+    def own(self, at: int) -> tuple[str, int] | None:
+        found = read_name(self.text, at)
+        if found is None:
+            self.failure.note(at, ["a name"])
+        return found
+
+    def slot(self, kind: type[Step], slot: Slot, at: int) -> tuple[Any, int] | None:
+        """A field's value and where it ends, or None with the failure noted."""
+        try:
+            if slot.kind in VALUES:
+                return read_at(self.text, at, stop_words())
+            match slot.kind:
+                case FieldKind.ANCHOR:
+                    return self.anchor(at)
+                case FieldKind.ANCHORS:
+                    return self.several(at, self.anchor)
+                case FieldKind.FIGURE:
+                    return self.figure(at)
+                case FieldKind.FIGURES:
+                    return self.figures(at)
+                case FieldKind.CHOICE:
+                    return self.choice(kind.choices(slot.field), at)
+                case FieldKind.NUMBERS:
+                    return self.numbers(at)
+                case FieldKind.NODES:
+                    return self.several(at, self.node)
+                case _:
+                    return self.several(at, self.pick)
+        except (ExpressionError, SentenceError) as error:
+            position = error.values.get("position")
+            assert isinstance(position, int)
+            self.failure.note(position, self.expected(kind, slot), error)
+            return None
+
+    def expected(self, kind: type[Step], slot: Slot) -> list[str]:
+        """What may stand at the beginning of a slot."""
+        if slot.kind in VALUES:
+            return ["a value"]
+        if slot.kind in (FieldKind.ANCHOR, FieldKind.ANCHORS):
+            return ["a place"]
+        if slot.kind in (FieldKind.FIGURE, FieldKind.FIGURES):
+            return ["a figure"]
+        return list(kind.choices(slot.field)) if slot.kind is FieldKind.CHOICE else [NOTHING]
+
+    def identify(self, name: str, at: int) -> str:
+        if name not in self.ids:
+            raise SentenceError("unknown-figure", name=name, position=at)
+        return self.ids[name]
+
+    def anchor(self, at: int) -> tuple[str, int]:
+        heard = read_spoken(self.text, at)
+        for start, _, name in heard.names:
+            self.identify(name, start)
+        reference = by_id(heard.reference, lambda name: self.ids[name])
+        assert all(identifier in self.ids.values() for identifier in figures_of(reference))
+        return write_reference(reference), heard.end
+
+    def figure(self, at: int) -> tuple[str, int]:
+        found = read_name(self.text, at)
+        if found is None:
+            raise Unspoken("no-name-here", position=at)
+        return self.identify(found[0], at), found[1]
+
+    def figures(self, at: int) -> tuple[list[str], int]:
+        if self.text.startswith(NOTHING, at):
+            return [], at + len(NOTHING)
+        first, at = self.figure(at)
+        found = [first]
+        while joint := _LIST_JOINT.match(self.text, at):
+            name = read_name(self.text, joint.end())
+            if name is None or name[0] not in self.ids:
+                break
+            found.append(self.ids[name[0]])
+            at = name[1]
+        return found, at
+
+    def choice(self, words: tuple[str, ...], at: int) -> tuple[str, int]:
+        for word in sorted(words, key=len, reverse=True):
+            if self.text.startswith(word, at):
+                return word, at + len(word)
+        raise SentenceError("choice-missing", known=", ".join(words), position=at)
+
+    def several(self, at: int, one: Any) -> tuple[list[Any], int]:
+        if self.text.startswith(NOTHING, at):
+            return [], at + len(NOTHING)
+        found = []
+        while True:
+            value, at = one(at)
+            found.append(value)
+            if not self.text.startswith("; ", at):
+                return found, at
+            at += 2
+
+    def numbers(self, at: int) -> tuple[list[int], int]:
+        if self.text.startswith(NOTHING, at):
+            return [], at + len(NOTHING)
+        found = []
+        while number := _NUMBER.match(self.text, at):
+            found.append(int(number[0]))
+            at = number.end()
+            more = re.compile(r", (?=\d)").match(self.text, at)
+            if more is None:
+                return found, at
+            at = more.end()
+        raise SentenceError("number-missing", position=at)
+
+    def sign(self, sign: str, at: int) -> int:
+        if not self.text.startswith(sign, at):
+            raise SentenceError("sign-missing", sign=sign.strip(), position=at)
+        return at + len(sign)
+
+    def value(self, at: int) -> tuple[str, int]:
+        return read_at(self.text, at, stop_words())
+
+    def pair(self, at: int) -> tuple[tuple[str, str], int]:
+        first, at = self.value(at)
+        second, at = self.value(self.sign(", ", at))
+        return (first, second), at
+
+    def node(self, at: int) -> tuple[dict[str, Any], int]:
+        (x, y), at = self.pair(at)
+        node: dict[str, Any] = {"x": x, "y": y}
+        if self.text.startswith(" [", at):
+            before, at = self.pair(at + 2)
+            after, at = self.pair(self.sign(" | ", at))
+            node |= {"before": before, "after": after}
+            at = self.sign("]", at)
+        return node, at
+
+    def pick(self, at: int) -> tuple[dict[str, Any], int]:
+        begin = _PICK.match(self.text, at)
+        if begin is None:
+            raise SentenceError("pick-missing", position=at)
+        at = begin.end()
+        cover: list[str] = []
+        while not begin[2]:
+            owner, at = self.figure(at)
+            if copy := _COPY.match(self.text, at):
+                owner, at = f"{owner}#{int(copy[1]) - 1}", copy.end()
+            cover.append(owner)
+            if not self.text.startswith(" + ", at):
+                break
+            at += 3
+        end = _PICK_END.match(self.text, at)
+        if end is None or int(end[1]) < 1:
+            raise SentenceError("pick-missing", position=at)
+        every = 1 if end[3] else 0 if end[4] else int(end[5])
+        pick = {"keep": not begin[1], "cover": cover, "rank": int(end[1]) - 1, "alike": int(end[2]), "every": every}
+        return pick, end.end()
+
+
+@cache
+def stop_words() -> frozenset[str]:
+    """Words that end a value in a sentence, and so can be the name of no measure."""
+    found: set[str] = set()
+    for kind in IN_ORDER_OF_WORK:
+        for part in sentence_parts(kind):
+            if isinstance(part, Words):
+                found.update(re.findall(r"[a-z]+", part.text))
+        for name, field_kind in kind.field_kinds().items():
+            if field_kind is FieldKind.CHOICE:
+                found.update(word for choice in kind.choices(name) for word in choice.split())
+    return frozenset(found - RESERVED - {"gap"})
+
+
+def read_sentence(text: str, ids: Mapping[str, str]) -> Sentence:
+    """Read a typed sentence; `ids` are those of the figures before it, by name.
+
+    Raises:
+        SentenceError: with the character from which on no kind's sentence fits, and what could stand there.
+    """
+    text = text.strip()
+    if not text:
+        raise SentenceError("empty-sentence", position=0)
+    if len(text) > limits.SENTENCE_LENGTH:
+        raise SentenceError("sentence-too-long", length=len(text), position=limits.SENTENCE_LENGTH)
+    failure = _Failure()
+    for kind in IN_ORDER_OF_WORK:
+        fields = _Reader(text, ids, failure).sentence(kind)
+        if fields is not None:
+            return Sentence(kind, fields)
+    if failure.error is not None and failure.error.values.get("position") == failure.at:
+        raise SentenceError("sentence-stops-at", reason=str(failure.error), position=failure.at)
+    wanted = " or ".join(f"“{word}”" for word in failure.wanted[:8]) or "its end"
+    raise SentenceError("sentence-unread", found=text[failure.at : failure.at + 24], wanted=wanted, position=failure.at)
+
+
+def completions(text: str, ids: Mapping[str, str], anchors: list[str], measures: list[str]) -> tuple[int, list[str]]:
+    """What may come next in a sentence that was begun, and from which character on.
+
+    `anchors` are places as they are written, `measures` names of measures.
+    """
+    failure = _Failure()
+    for kind in IN_ORDER_OF_WORK:
+        _Reader(text, ids, failure).sentence(kind)
+    begun = text[failure.at :]
+    found: list[str] = []
+    for word in failure.wanted:
+        match word:
+            case "a value":
+                found.extend([*measures, "u", *(f"{reading} of" for reading in OF_ONE)])
+            case "a place":
+                found.extend([SHEET_ORIGIN, *anchors])
+            case "a figure":
+                found.extend(ids)
+            case "a name":
+                continue
+            case _:
+                found.append(word)
+    fitting = [word for word in found if word.lower().startswith(begun.strip().lower())]
+    return max(failure.at, 0), list(dict.fromkeys(fitting))[: limits.COMPLETIONS]

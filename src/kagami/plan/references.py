@@ -1,0 +1,174 @@
+"""References to places, as they stand in documents: by meaning, never by coordinates.
+
+    reference = "O" | figure ("." part)+ | "crossing(" figure "," figure "," number ")"
+              | "touch(" figure "," reference "," number ")" | "nearest(" figure "," reference ")"
+              | "between(" reference "," reference ")"
+
+A figure is the id of a step. `crossing` counts the places where two figures cross from the top (and from the left, at
+one height), `touch` those where a line from a place touches a figure.
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Final, TypeAlias
+
+from kagami.plan.errors import DocumentError
+
+SHEET_ORIGIN: Final = "O"
+MOST_DEPTH: Final = 4
+MOST_LENGTH: Final = 200
+ID: Final = r"[a-z][a-z0-9-]{0,39}"
+_ANCHORED = re.compile(rf"({ID})((?:\.[a-z0-9-]{{1,40}}){{1,6}})")
+_CALL = re.compile(r"(crossing|touch|nearest|between)\(")
+_FIGURE = re.compile(ID)
+_NUMBER = re.compile(r"[1-9][0-9]{0,3}")
+
+
+@dataclass(frozen=True, slots=True)
+class Origin:
+    """The sheet's origin."""
+
+
+@dataclass(frozen=True, slots=True)
+class Anchored:
+    """An anchor that a figure names itself; `path` may lead through copies, such as `3.corner-2`."""
+
+    figure: str
+    path: str
+
+
+@dataclass(frozen=True, slots=True)
+class CrossingOf:
+    """The `number`-th place where two figures cross."""
+
+    first: str
+    second: str
+    number: int
+
+
+@dataclass(frozen=True, slots=True)
+class TouchOf:
+    """The `number`-th place where a line from `origin` touches a figure."""
+
+    figure: str
+    origin: Reference
+    number: int
+
+
+@dataclass(frozen=True, slots=True)
+class NearestOf:
+    """The place of a figure's outline that is nearest to another place."""
+
+    figure: str
+    origin: Reference
+
+
+@dataclass(frozen=True, slots=True)
+class Between:
+    """The place half way between two others."""
+
+    first: Reference
+    second: Reference
+
+
+Reference: TypeAlias = Origin | Anchored | CrossingOf | TouchOf | NearestOf | Between
+
+
+@lru_cache(maxsize=4096)
+def read_reference(text: str) -> Reference:
+    """Read a reference.
+
+    Raises:
+        DocumentError: it is none.
+    """
+    if len(text) > MOST_LENGTH:
+        raise DocumentError("bad-reference", text=text[:40])
+    reader = _Reader(text)
+    found = reader.reference(0)
+    if reader.at != len(text):
+        raise DocumentError("bad-reference", text=text)
+    return found
+
+
+def write_reference(reference: Reference) -> str:
+    """A reference as it stands in documents; `read_reference` gives it back."""
+    match reference:
+        case Origin():
+            return SHEET_ORIGIN
+        case Anchored(figure, path):
+            return f"{figure}.{path}"
+        case CrossingOf(first, second, number):
+            return f"crossing({first},{second},{number})"
+        case TouchOf(figure, origin, number):
+            return f"touch({figure},{write_reference(origin)},{number})"
+        case NearestOf(figure, origin):
+            return f"nearest({figure},{write_reference(origin)})"
+        case Between(one, other):
+            return f"between({write_reference(one)},{write_reference(other)})"
+
+
+def figures_of(reference: Reference) -> frozenset[str]:
+    """Ids of the figures that a reference stands on."""
+    match reference:
+        case Origin():
+            return frozenset()
+        case Anchored(figure, _):
+            return frozenset({figure})
+        case CrossingOf(first, second, _):
+            return frozenset({first, second})
+        case TouchOf(figure, origin, _) | NearestOf(figure, origin):
+            return frozenset({figure}) | figures_of(origin)
+        case Between(one, other):
+            return figures_of(one) | figures_of(other)
+
+
+class _Reader:
+    def __init__(self, text: str) -> None:
+        self.text = text
+        self.at = 0
+
+    def take(self, pattern: re.Pattern[str]) -> re.Match[str]:
+        match = pattern.match(self.text, self.at)
+        if match is None:
+            raise DocumentError("bad-reference", text=self.text)
+        self.at = match.end()
+        return match
+
+    def sign(self, sign: str) -> None:
+        if not self.text.startswith(sign, self.at):
+            raise DocumentError("bad-reference", text=self.text)
+        self.at += len(sign)
+
+    def reference(self, depth: int) -> Reference:
+        if depth > MOST_DEPTH:
+            raise DocumentError("bad-reference", text=self.text)
+        if call := _CALL.match(self.text, self.at):
+            self.at = call.end()
+            found = self.call(call[1], depth + 1)
+            self.sign(")")
+            return found
+        if anchored := _ANCHORED.match(self.text, self.at):
+            self.at = anchored.end()
+            return Anchored(anchored[1], anchored[2][1:])
+        self.sign(SHEET_ORIGIN)
+        return Origin()
+
+    def call(self, word: str, depth: int) -> Reference:
+        if word == "between":
+            first = self.reference(depth)
+            self.sign(",")
+            return Between(first, self.reference(depth))
+        figure = self.take(_FIGURE)[0]
+        self.sign(",")
+        if word == "crossing":
+            second = self.take(_FIGURE)[0]
+            self.sign(",")
+            return CrossingOf(figure, second, int(self.take(_NUMBER)[0]))
+        origin = self.reference(depth)
+        if word == "nearest":
+            return NearestOf(figure, origin)
+        self.sign(",")
+        return TouchOf(figure, origin, int(self.take(_NUMBER)[0]))

@@ -1,0 +1,137 @@
+"""Rings, and parts of rings, discs and circles."""
+
+from __future__ import annotations
+
+import math
+from typing import ClassVar, Literal
+
+from kagami.geometry import figures
+from kagami.geometry.boolean import difference
+from kagami.geometry.outline import Shape
+from kagami.geometry.point import Point
+from kagami.plan.errors import PlanError
+from kagami.plan.fields import AnchorRef, Angle, Length
+from kagami.plan.figure import Figure
+from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+from kagami.plan.steps.circle import QUADRANTS
+
+MOST_TURN = 360.0
+
+
+def _sweep(inputs: Inputs) -> tuple[float, float]:
+    """Start and sweep in radians, counter-clockwise; an end at or before the start lies a turn further on."""
+    start, end = inputs.values["start"], inputs.values["end"]
+    sweep = (end - start) % MOST_TURN
+    if sweep == 0:
+        raise PlanError("same-angle", field="end", angle=start)
+    return math.radians(start), math.radians(sweep)
+
+
+def _ends(centre: Point, radius: float, start: float, sweep: float) -> dict[str, Point]:
+    return {
+        "centre": centre,
+        "start": centre.toward(start, radius),
+        "end": centre.toward(start + sweep, radius),
+        "middle": centre.toward(start + sweep / 2, radius),
+    }
+
+
+class _Round(Step):
+    chapter: ClassVar = Chapter.FIGURES
+
+
+@register("ring")
+class Ring(_Round):
+    """The area between two circles about one centre."""
+
+    title: ClassVar = "ring"
+    sentence: ClassVar = "Ring {name} on {centre} from radius {inner} to {outer}."
+    noun: ClassVar = "ring"
+
+    kind: Literal["ring"] = "ring"
+    centre: AnchorRef = "O"
+    inner: Length = "3u"
+    outer: Length = "4u"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The ring; anchors are its centre and the quadrants of both circles (`top`, `inner-top` …)."""
+        centre, inner = inputs.places["centre"], inputs.positive("inner")
+        outer = _outer(inputs, inner)
+        anchors = {"centre": centre}
+        for word, radius in (("", outer), ("inner-", inner)):
+            anchors.update((f"{word}{name}", centre.toward(angle, radius)) for name, angle in QUADRANTS.items())
+        shape: Shape = difference(figures.circle(centre, outer), figures.circle(centre, inner))
+        return Drawing(Figure((shape,), anchors))
+
+
+def _outer(inputs: Inputs, inner: float) -> float:
+    outer = inputs.positive("outer")
+    if outer <= inner:
+        raise PlanError("ring-reversed", field="outer", inner=inner, outer=outer)
+    return outer
+
+
+@register("arc")
+class ArcStep(_Round):
+    """An open arc of a circle: a line that bounds no area."""
+
+    title: ClassVar = "arc"
+    sentence: ClassVar = "Arc {name} on {centre} with radius {radius} from {start}° to {end}°."
+    noun: ClassVar = "arc"
+
+    kind: Literal["arc"] = "arc"
+    centre: AnchorRef = "O"
+    radius: Length = "3u"
+    start: Angle = "0"
+    end: Angle = "90"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The arc, counter-clockwise; anchors are its centre, start, middle and end."""
+        centre, radius = inputs.places["centre"], inputs.positive("radius")
+        start, sweep = _sweep(inputs)
+        return Drawing(Figure((figures.arc(centre, radius, start, sweep),), _ends(centre, radius, start, sweep)))
+
+
+@register("wedge")
+class Wedge(_Round):
+    """The part of a disc between two radii."""
+
+    title: ClassVar = "wedge"
+    sentence: ClassVar = "Wedge {name} on {centre} with radius {radius} from {start}° to {end}°."
+    noun: ClassVar = "wedge"
+
+    kind: Literal["wedge"] = "wedge"
+    centre: AnchorRef = "O"
+    radius: Length = "4u"
+    start: Angle = "60"
+    end: Angle = "120"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The wedge; anchors are its centre, and start, middle and end of its arc."""
+        centre, radius = inputs.places["centre"], inputs.positive("radius")
+        start, sweep = _sweep(inputs)
+        return Drawing(Figure((figures.wedge(centre, radius, start, sweep),), _ends(centre, radius, start, sweep)))
+
+
+@register("ring-part")
+class RingPart(_Round):
+    """The part of a ring between two radii."""
+
+    title: ClassVar = "part of a ring"
+    sentence: ClassVar = "Ring part {name} on {centre} from radius {inner} to {outer}, from {start}° to {end}°."
+    noun: ClassVar = "ring part"
+
+    kind: Literal["ring-part"] = "ring-part"
+    centre: AnchorRef = "O"
+    inner: Length = "3u"
+    outer: Length = "4u"
+    start: Angle = "0"
+    end: Angle = "90"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The part; anchors are its centre, and start, middle and end of its outer arc."""
+        centre, inner = inputs.places["centre"], inputs.positive("inner")
+        outer = _outer(inputs, inner)
+        start, sweep = _sweep(inputs)
+        shape = figures.ring_part(centre, inner, outer, start, sweep)
+        return Drawing(Figure((shape,), _ends(centre, outer, start, sweep)))

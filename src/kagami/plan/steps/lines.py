@@ -1,0 +1,69 @@
+"""Segments and broken lines: lines that are given a width, cut with, or closed to an outline."""
+
+from __future__ import annotations
+
+import itertools
+from typing import Annotated, ClassVar, Literal
+
+from kagami.geometry import figures
+from kagami.geometry.curves import Line
+from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.tolerance import LENGTH
+from kagami.plan.errors import PlanError
+from kagami.plan.fields import AnchorRef, AnchorRefs, FieldKind
+from kagami.plan.figure import Figure
+from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+
+
+@register("segment")
+class Segment(Step):
+    """A straight line between two places."""
+
+    title: ClassVar = "segment"
+    chapter: ClassVar = Chapter.FIGURES
+    sentence: ClassVar = "Segment {name} from {first} to {second}."
+    noun: ClassVar = "segment"
+
+    kind: Literal["segment"] = "segment"
+    first: AnchorRef = "O"
+    second: AnchorRef = "O"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The segment; anchors are its start, middle and end."""
+        a, b = inputs.apart("first", "second")
+        line = Line(a, b)
+        anchors = {"start": a, "end": b, "middle": line.middle}
+        return Drawing(Figure((Shape((Outline((line,), closed=False),)),), anchors))
+
+
+@register("path")
+class PathStep(Step):
+    """A broken line, or a polygon, through places."""
+
+    title: ClassVar = "path"
+    chapter: ClassVar = Chapter.FIGURES
+    sentence: ClassVar = "Path {name}, {form}, through {places}."
+    noun: ClassVar = "path"
+
+    kind: Literal["path"] = "path"
+    form: Annotated[Literal["open", "closed"], FieldKind.CHOICE] = "open"
+    places: AnchorRefs = ()
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The path in the order of the places; anchors are its corners and the middles of its sides."""
+        places = inputs.several["places"]
+        least = 3 if self.form == "closed" else 2
+        if len(places) < least:
+            raise PlanError("too-few-places", field="places", least=least, given=len(places))
+        ring = (*places, places[0]) if self.form == "closed" else places
+        for a, b in itertools.pairwise(ring):
+            if a.distance(b) <= LENGTH:
+                raise PlanError("same-place", field="places", what="two places that follow each other")
+        if self.form == "closed":
+            shape = figures.polygon(places)
+        else:
+            sides = tuple(Line(a, b) for a, b in itertools.pairwise(ring))
+            shape = Shape((Outline(sides, closed=False),))
+        anchors = {f"corner-{k}": place for k, place in enumerate(places, 1)}
+        anchors.update((f"side-{k}", curve.middle) for k, curve in enumerate(shape.curves, 1))
+        return Drawing(Figure((shape,), anchors))

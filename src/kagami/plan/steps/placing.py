@@ -1,0 +1,221 @@
+"""Placing: figures moved, turned and sized by exact places and lengths."""
+
+from __future__ import annotations
+
+import math
+from typing import Annotated, ClassVar, Literal
+
+from kagami.geometry.affine import Affine
+from kagami.geometry.errors import GeometryError
+from kagami.geometry.measure.size import Box
+from kagami.geometry.point import Point
+from kagami.geometry.reshape import stretched
+from kagami.plan.errors import PlanError
+from kagami.plan.fields import AnchorRef, Angle, FieldKind, FigureRef, Length, Number
+from kagami.plan.figure import BOX_PLACES, Figure
+from kagami.plan.steps.bar import Held
+from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+from kagami.plan.steps.copies import moved
+
+Side = Annotated[Literal["left", "right", "top", "bottom"], FieldKind.CHOICE]
+OUTWARD = {"left": math.pi, "right": 0.0, "top": math.pi / 2, "bottom": -math.pi / 2}
+OPPOSITE = {"left": "right", "right": "left", "top": "bottom", "bottom": "top"}
+
+
+def held_place(box: Box, held: str) -> Point:
+    """One of the nine places of a box."""
+    return BOX_PLACES[f"box-{held.replace(' ', '-')}"](box)
+
+
+class _Placing(Step):
+    chapter: ClassVar = Chapter.PLACING
+    noun: ClassVar = "placed"
+
+    figure: FigureRef
+
+
+def _box(inputs: Inputs, field: str) -> Box:
+    box = inputs.figure(field).box
+    if box is None:
+        raise PlanError("no-reading", field=field, what="size", name=inputs.figures[field][0].name)
+    return box
+
+
+@register("move")
+class Move(_Placing):
+    """A figure moved by lengths."""
+
+    title: ClassVar = "move"
+    sentence: ClassVar = "Move {figure} by {right} right and {up} up: {name}."
+
+    kind: Literal["move"] = "move"
+    right: Length = "2u"
+    up: Length = "0u"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The figure with all its copies and anchors, moved."""
+        by = Affine.translation(inputs.values["right"], inputs.values["up"])
+        return Drawing(moved(inputs.figure("figure"), by))
+
+
+@register("place")
+class Place(_Placing):
+    """A figure moved so that one place comes to lie on another."""
+
+    title: ClassVar = "place"
+    sentence: ClassVar = "Place {figure} with {start} on {end}: {name}."
+
+    kind: Literal["place"] = "place"
+    start: AnchorRef = "O"
+    end: AnchorRef = "O"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The figure, moved from `start` to `end`."""
+        start, end = inputs.places["start"], inputs.places["end"]
+        return Drawing(moved(inputs.figure("figure"), Affine.translation(end.x - start.x, end.y - start.y)))
+
+
+@register("rotate")
+class Rotate(_Placing):
+    """A figure turned about a place."""
+
+    title: ClassVar = "rotate"
+    sentence: ClassVar = "Rotate {figure} about {centre} by {angle}°: {name}."
+
+    kind: Literal["rotate"] = "rotate"
+    centre: AnchorRef = "O"
+    angle: Angle = "30"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The figure with all its copies and anchors, turned counter-clockwise."""
+        by = Affine.rotation(math.radians(inputs.values["angle"]), inputs.places["centre"])
+        return Drawing(moved(inputs.figure("figure"), by))
+
+
+@register("scale")
+class Scale(_Placing):
+    """A figure made larger or smaller about a place."""
+
+    title: ClassVar = "scale"
+    sentence: ClassVar = "Scale {figure} from {centre} by {factor}: {name}."
+
+    kind: Literal["scale"] = "scale"
+    centre: AnchorRef = "O"
+    factor: Number = "1.5"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The figure with all its copies and anchors, scaled."""
+        factor = inputs.values["factor"]
+        if factor <= 0:
+            raise PlanError("factor-not-positive", field="factor", value=factor)
+        return Drawing(moved(inputs.figure("figure"), Affine.scaling(factor, inputs.places["centre"])))
+
+
+@register("against")
+class Against(_Placing):
+    """A figure moved so that its box stands off a side of another one's."""
+
+    title: ClassVar = "set against"
+    sentence: ClassVar = "Set {figure} against the {side} of {other}, {gap} away: {name}."
+
+    kind: Literal["against"] = "against"
+    side: Side = "right"
+    other: FigureRef
+    gap: Length = "0u"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """Moved square to that side alone; 0 is flush, below 0 it reaches in."""
+        mine, theirs = _box(inputs, "figure"), _box(inputs, "other")
+        target = held_place(theirs, self.side).toward(OUTWARD[self.side], inputs.values["gap"])
+        edge = held_place(mine, OPPOSITE[self.side])
+        level = self.side in ("left", "right")
+        by = Affine.translation(target.x - edge.x if level else 0.0, 0.0 if level else target.y - edge.y)
+        return Drawing(moved(inputs.figure("figure"), by))
+
+
+@register("align")
+class Align(_Placing):
+    """A figure moved so that one of nine places of its box lies on the same one of another's."""
+
+    title: ClassVar = "align"
+    sentence: ClassVar = "Align {figure} with the {held} of {other}: {name}."
+
+    kind: Literal["align"] = "align"
+    held: Held = "centre"
+    other: FigureRef
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """Moved both ways."""
+        mine, theirs = (held_place(_box(inputs, field), self.held) for field in ("figure", "other"))
+        return Drawing(moved(inputs.figure("figure"), Affine.translation(theirs.x - mine.x, theirs.y - mine.y)))
+
+
+@register("size")
+class Size(_Placing):
+    """A figure brought to an exact overall width and height."""
+
+    title: ClassVar = "size"
+    sentence: ClassVar = "Size {figure} to {width} by {height}, its {held} held: {name}."
+
+    kind: Literal["size"] = "size"
+    width: Length = "6u"
+    height: Length = "6u"
+    held: Held = "centre"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """Scaled apart along both directions: circles become ovals."""
+        box = _box(inputs, "figure")
+        return Drawing(_sized(inputs, box, inputs.positive("width"), inputs.positive("height"), self.held))
+
+
+@register("size-in-proportion")
+class SizeInProportion(_Placing):
+    """A figure brought to an exact width or height, its proportion kept."""
+
+    title: ClassVar = "size in proportion"
+    sentence: ClassVar = "Size {figure} in proportion to {length} {direction}, its {held} held: {name}."
+
+    kind: Literal["size-in-proportion"] = "size-in-proportion"
+    length: Length = "6u"
+    direction: Annotated[Literal["across", "upright"], FieldKind.CHOICE] = "across"
+    held: Held = "centre"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """Scaled alike in all directions."""
+        box, length = _box(inputs, "figure"), inputs.positive("length")
+        now = box.width if self.direction == "across" else box.height
+        if now <= 0:
+            raise PlanError("no-reading", field="figure", what="size", name=inputs.figures["figure"][0].name)
+        by = Affine.scaling(length / now, held_place(box, self.held))
+        return Drawing(moved(inputs.figure("figure"), by))
+
+
+def _sized(inputs: Inputs, box: Box, width: float, height: float, held: str) -> Figure:
+    if box.width <= 0 or box.height <= 0:
+        raise PlanError("no-reading", field="figure", what="size", name=inputs.figures["figure"][0].name)
+    x, y = held_place(box, held)
+    a, d = width / box.width, height / box.height
+    return moved(inputs.figure("figure"), Affine(a, 0.0, 0.0, d, x - a * x, y - d * y))
+
+
+@register("widen")
+class Widen(_Placing):
+    """A figure with all beyond a line moved on, so that corners keep their form."""
+
+    title: ClassVar = "move one side"
+    sentence: ClassVar = "Move the {side} side of {figure} by {amount}, cut at {place}: {name}."
+
+    kind: Literal["widen"] = "widen"
+    side: Side = "right"
+    amount: Length = "2u"
+    place: AnchorRef = "O"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """Moved outward for amounts above 0; what crosses the line is drawn on straight."""
+        source, place = inputs.figure("figure"), inputs.places["place"]
+        amount = inputs.values["amount"]
+        try:
+            shapes = tuple(stretched(shape, place, OUTWARD[self.side], amount) for shape in source.copies)
+        except GeometryError as error:
+            raise PlanError("geometry-refuses", field="amount", reason=str(error)) from error
+        return Drawing(Figure(shapes))

@@ -1,0 +1,146 @@
+"""Repeats other than turns: across a line, along a line, shrinking; and one copy let go."""
+
+from __future__ import annotations
+
+from typing import Annotated, ClassVar, Literal
+
+from kagami.geometry.affine import Affine
+from kagami.geometry.offset import offset
+from kagami.geometry.outline import Shape
+from kagami.plan import limits
+from kagami.plan.errors import PlanError
+from kagami.plan.fields import AnchorRef, Count, FieldKind, FigureRef, Length, Number
+from kagami.plan.figure import Figure
+from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+from kagami.plan.steps.copies import anchors_of_copies, repeated, require_size
+
+
+class _Repeat(Step):
+    chapter: ClassVar = Chapter.REPEATS
+
+    figure: FigureRef
+
+
+@register("reflect")
+class Reflect(_Repeat):
+    """A figure and its image across a line, or the image alone."""
+
+    title: ClassVar = "reflect"
+    sentence: ClassVar = "Reflect {figure} across {line}, the original {original}: {name}."
+    noun: ClassVar = "reflected"
+
+    kind: Literal["reflect"] = "reflect"
+    line: FigureRef
+    original: Annotated[Literal["kept", "dropped"], FieldKind.CHOICE] = "kept"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """Copy 1 is the original and copy 2 the image; without the original the image keeps its anchors' names."""
+        source, line = inputs.figure("figure"), inputs.axis("line")
+        mirror = Affine.reflection(line.start.direction(line.end), line.start)
+        if self.original == "kept":
+            return repeated(source, [Affine(), mirror], {})
+        anchors = {name: mirror.point(place) for name, place in source.anchors.items()}
+        return Drawing(Figure(tuple(shape.mapped(mirror) for shape in source.copies), anchors))
+
+
+@register("march")
+class March(_Repeat):
+    """Copies of a figure, each moved on from the one before."""
+
+    title: ClassVar = "march"
+    sentence: ClassVar = "March {figure} by {right} right and {up} up, {copies} altogether: {name}."
+    noun: ClassVar = "row"
+
+    kind: Literal["march"] = "march"
+    right: Length = "2u"
+    up: Length = "0u"
+    copies: Count = "4"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """Copy by copy; the first is the figure itself."""
+        dx, dy = inputs.values["right"], inputs.values["up"]
+        copies = inputs.count("copies", 2, limits.COPIES)
+        return repeated(inputs.figure("figure"), [Affine.translation(dx * k, dy * k) for k in range(copies)], {})
+
+
+@register("spread")
+class Spread(_Repeat):
+    """Copies of a figure, evenly from its own place to another one."""
+
+    title: ClassVar = "spread"
+    sentence: ClassVar = "Spread {figure} from {start} to {end}, {copies} altogether: {name}."
+    noun: ClassVar = "row"
+
+    kind: Literal["spread"] = "spread"
+    start: AnchorRef = "O"
+    end: AnchorRef = "O"
+    copies: Count = "4"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The first copy is the figure itself; the last is moved from `start` to `end`."""
+        start, end = inputs.apart("start", "end")
+        copies = inputs.count("copies", 2, limits.COPIES)
+        dx, dy = (end.x - start.x) / (copies - 1), (end.y - start.y) / (copies - 1)
+        return repeated(inputs.figure("figure"), [Affine.translation(dx * k, dy * k) for k in range(copies)], {})
+
+
+@register("echo")
+class Echo(_Repeat):
+    """Scaled copies of a figure; bands in it may keep their thickness."""
+
+    title: ClassVar = "echo"
+    sentence: ClassVar = (
+        "Echo {figure} from {centre} at {factor} times its size, {copies} altogether, "
+        "bands kept {thickness} thick: {name}."
+    )
+    noun: ClassVar = "echo"
+
+    kind: Literal["echo"] = "echo"
+    centre: AnchorRef = "O"
+    factor: Number = "0.7"
+    copies: Count = "2"
+    thickness: Length = "0u"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The first copy is the figure itself; copy k is factor^(k−1) times its size.
+
+        With a thickness t more than 0 a scaled copy is grown by what its bands lost on both sides, t(1 − factor)/2.
+        """
+        source, centre = inputs.figure("figure"), inputs.places["centre"]
+        factor, thickness = inputs.values["factor"], inputs.values["thickness"]
+        if factor <= 0:
+            raise PlanError("factor-not-positive", field="factor", value=factor)
+        copies = inputs.count("copies", 2, limits.COPIES)
+        require_size(source, copies, "copies")
+        maps = [Affine.scaling(factor**k, centre) for k in range(copies)]
+        shapes: list[Shape] = []
+        for k, by in enumerate(maps):
+            grow = thickness * (1 - factor**k) / 2
+            shapes.extend(_grown(shape.mapped(by), grow) for shape in source.copies)
+        return Drawing(Figure(tuple(shapes), {"centre": centre, **anchors_of_copies(source, maps)}))
+
+
+def _grown(shape: Shape, by: float) -> Shape:
+    return offset(shape, by) if by and shape.closed else shape
+
+
+@register("let-go")
+class LetGo(_Repeat):
+    """One copy of a repeat, or one piece of a divided figure, as a figure of its own."""
+
+    title: ClassVar = "let a copy go"
+    sentence: ClassVar = "Let copy {number} of {figure} go: {name}."
+    noun: ClassVar = "copy"
+
+    kind: Literal["let-go"] = "let-go"
+    number: Count = "1"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """That copy, with its anchors by their own names."""
+        source = inputs.figure("figure")
+        number = inputs.count("number", 1, max(1, len(source.copies)))
+        prefix = f"{number}."
+        anchors = {
+            name.removeprefix(prefix): place for name, place in source.anchors.items() if name.startswith(prefix)
+        }
+        return Drawing(Figure((source.copies[number - 1],), anchors))

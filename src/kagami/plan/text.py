@@ -1,0 +1,117 @@
+"""A plan as text: a heading, measures, and a sentence a line. It reads back to an equal plan.
+
+    Mark: Tide rose
+    Module: 3 mm
+    Sheet: 20u
+    Measure: r = 4u
+    Measure: gap = solve distance from right of a to left of b = r/4 between 0.1u and 2u, near 1u
+
+    Circle heart on O with radius r.
+    Turn heart round O, 6 copies: hearts.
+
+A step whose id is not the one that its name would give has it in front, in brackets. Lines that begin with # are
+remarks.
+"""
+
+from __future__ import annotations
+
+import re
+from typing import Any, Final
+
+from kagami.plan.change import free_id, free_name
+from kagami.plan.document import SCHEMA, Plan, from_data
+from kagami.plan.errors import PlanError
+from kagami.plan.limits import DOCUMENT_BYTES
+from kagami.plan.reading import read_sentence
+from kagami.plan.sentences import write_sentence
+from kagami.plan.steps import kind_of
+
+_HEAD: Final = re.compile(r"(Mark|Module|Sheet|Measure): *(.*)")
+_MODULE: Final = re.compile(r"(\d+(?:\.\d+)?) *(mm|cm|in|px|pt)")
+_SHEET: Final = re.compile(r"(\d+(?:\.\d+)?)u?")
+_MEASURE: Final = re.compile(r"([A-Za-z][A-Za-z0-9_]*) = (.*?)(?: — (.*))?")
+_SOLVE: Final = re.compile(r"solve (.+?) = (.+?) between (.+?) and (.+?), near (.+)")
+_ID: Final = re.compile(r"\[([a-z][a-z0-9-]{0,39})\] *")
+
+
+class TextError(PlanError):
+    """A line of a plan's text that cannot be read; `values` hold the line, from 1, and the reason."""
+
+
+def write_text(plan: Plan) -> str:
+    """The plan as text; equal plans give equal text."""
+    lines = [f"Mark: {plan.title}", f"Module: {plan.module.size:g} {plan.module.unit}", f"Sheet: {plan.sheet:g}u"]
+    for measure in plan.measures:
+        solve = measure.solve
+        value = measure.value
+        if solve is not None:
+            value = f"solve {solve.left} = {solve.right} between {solve.low} and {solve.high}, near {measure.value}"
+        lines.append(f"Measure: {measure.name} = {value}" + (f" — {measure.note}" if measure.note else ""))
+    lines.append("")
+    written = Plan()
+    for step in plan.steps:
+        usual = free_id(written, step.name) == step.id
+        lines.append(("" if usual else f"[{step.id}] ") + write_sentence(step, plan.names()))
+        written = written.model_copy(update={"steps": (*written.steps, step)})
+    return "\n".join(lines) + "\n"
+
+
+def read_text(text: str) -> Plan:
+    """The plan that a text tells.
+
+    Raises:
+        TextError: the line, and what is wrong in it.
+        DocumentError: the lines read well, but make no plan together.
+    """
+    if len(text.encode()) > DOCUMENT_BYTES:
+        raise TextError("too-large-document", size=len(text.encode()))
+    data: dict[str, Any] = {"kagami": SCHEMA, "measures": [], "steps": []}
+    plan = Plan()
+    for number, line in enumerate(text.splitlines(), 1):
+        line = line.strip()
+        if not line or line.startswith("#"):
+            continue
+        try:
+            if head := _HEAD.fullmatch(line):
+                _read_head(head[1], head[2].strip(), data)
+            else:
+                plan = _read_step(line, plan, data)
+        except PlanError as error:
+            raise TextError("bad-line", line=number, reason=str(error)) from error
+    return from_data(data)
+
+
+def _read_head(word: str, value: str, data: dict[str, Any]) -> None:
+    match word:
+        case "Mark":
+            data["title"] = value
+        case "Module":
+            found = _required(_MODULE, value, "a size such as 4 mm")
+            data["module"] = {"size": float(found[1]), "unit": found[2]}
+        case "Sheet":
+            data["sheet"] = float(_required(_SHEET, value, "a size such as 20u")[1])
+        case _:
+            found = _required(_MEASURE, value, "a name, = and a value")
+            entry: dict[str, Any] = {"name": found[1], "value": found[2], "note": found[3] or ""}
+            if solve := _SOLVE.fullmatch(found[2]):
+                entry["value"] = solve[5]
+                entry["solve"] = {"left": solve[1], "right": solve[2], "low": solve[3], "high": solve[4]}
+            data["measures"].append(entry)
+
+
+def _required(pattern: re.Pattern[str], value: str, wanted: str) -> re.Match[str]:
+    found = pattern.fullmatch(value)
+    if found is None:
+        raise TextError("heading-unread", value=value, wanted=wanted)
+    return found
+
+
+def _read_step(line: str, plan: Plan, data: dict[str, Any]) -> Plan:
+    given = _ID.match(line)
+    sentence = read_sentence(line[given.end() :] if given else line, {step.name: step.id for step in plan.steps})
+    fields = dict(sentence.fields)
+    name = fields.pop("name", None) or free_name(plan, sentence.kind.noun)
+    identifier = given[1] if given else free_id(plan, name)
+    data["steps"].append({**fields, "kind": kind_of(sentence.kind), "id": identifier, "name": name})
+    step = from_data({"kagami": SCHEMA, "steps": data["steps"][-1:]}).steps[0]
+    return plan.model_copy(update={"steps": (*plan.steps, step)})

@@ -5,11 +5,15 @@ from __future__ import annotations
 from collections.abc import Sequence
 from enum import Enum
 
-from kagami.geometry.boolean import difference
+import numpy as np
+
+from kagami.geometry.arrangement import Arrangement, arrange
+from kagami.geometry.arrays import Bools
 from kagami.geometry.figures import require_length
 from kagami.geometry.measure.size import Box, box
 from kagami.geometry.offset import Corners, offset
 from kagami.geometry.outline import Shape
+from kagami.geometry.selection import outline_of_faces
 from kagami.geometry.tolerance import LENGTH
 
 
@@ -36,21 +40,32 @@ def parted(
     """
     require_length("gap", gap)
     reach = gap / 2 if parting is Parting.EVENLY else gap
-    grown: list[Shape | None] = [None] * len(pieces)
     boxes = [box(piece) if piece else None for piece in pieces]
-    answer = []
-    for k, piece in enumerate(pieces):
-        others = range(len(pieces)) if parting is Parting.EVENLY else range(k)
-        cutters = []
-        for other in others:
-            if other == k or not _near(boxes[k], boxes[other], reach):
-                continue
-            found = grown[other]
-            if found is None:
-                found = grown[other] = offset(pieces[other], reach, corners=corners)
-            cutters.append(found)
-        answer.append(difference(piece, *cutters) if cutters and piece else piece)
-    return tuple(answer)
+    near = [
+        [other for other in _cutters(k, len(pieces), parting) if _near(boxes[k], boxes[other], reach)]
+        for k in range(len(pieces))
+    ]
+    cutting = sorted({other for others in near for other in others})
+    if not cutting:
+        return tuple(pieces)
+    # One arrangement of all pieces and all that cuts them; each piece is then a choice of its faces.
+    grown = {other: len(pieces) + number for number, other in enumerate(cutting)}
+    arrangement = arrange([*pieces, *(offset(pieces[other], reach, corners=corners) for other in cutting)])
+    covers = arrangement.covers
+    return tuple(
+        _left(arrangement, covers, k, [grown[other] for other in near[k]]) if near[k] else piece
+        for k, piece in enumerate(pieces)
+    )
+
+
+def _left(arrangement: Arrangement, covers: Bools, piece: int, cutters: list[int]) -> Shape:
+    """What is left of a piece."""
+    return outline_of_faces(arrangement, covers[:, piece] & ~np.any(covers[:, cutters], axis=1, keepdims=True)[:, 0])
+
+
+def _cutters(piece: int, count: int, parting: Parting) -> list[int]:
+    """The pieces that a piece gives way to."""
+    return [other for other in range(count) if other < piece or (parting is Parting.EVENLY and other != piece)]
 
 
 def _near(a: Box | None, b: Box | None, reach: float) -> bool:

@@ -17,7 +17,11 @@ from kagami.plan.expressions import is_measure_name, read
 from kagami.plan.fields import VALUES, FieldKind
 from kagami.plan.messages import listing
 from kagami.plan.picking import pick_region, with_figures
+from kagami.plan.reading import read_field, stop_words
 from kagami.plan.steps import KINDS, Carve, Step
+
+TYPED_LISTS: Final = (FieldKind.ANCHORS, FieldKind.NUMBERS, FieldKind.NODES)
+"""Fields whose text is read as it stands in the sentence."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,11 +122,18 @@ def set_field(plan: Plan, given: _Given) -> Changed:
         value = _identifiers(value)
         if isinstance(step, Carve):
             return Changed(with_figures(plan, step, value, given.cache), f"{step.name}: figures", step.id)
+    elif kinds[field] in TYPED_LISTS:
+        value = read_field(type(step), field, given.text("value", limits.SENTENCE_LENGTH), _ids_before(plan, step))
     else:
-        value = given.text("value")
+        value = given.text("value", limits.SENTENCE_LENGTH)
         if kinds[field] in VALUES:
             read(value)
     return Changed(_replaced(plan, step, **{field: value}), f"{step.name}: {field} {_brief(value)}", step.id)
+
+
+def _ids_before(plan: Plan, step: Step) -> dict[str, str]:
+    """Ids of the figures before a step, by name."""
+    return {other.name: other.id for other in plan.steps[: plan.steps.index(step)]}
 
 
 def rename_step(plan: Plan, given: _Given) -> Changed:
@@ -318,6 +329,8 @@ def _require_name(plan: Plan, name: str, of: Step | None = None) -> None:
 def _require_measure_name(plan: Plan, name: str) -> None:
     if not is_measure_name(name):
         raise ChangeRefused("bad-name", name=name)
+    if name in stop_words():
+        raise ChangeRefused("sentence-word", name=name)
     if any(measure.name == name for measure in plan.measures):
         raise ChangeRefused("doubled-name", name=name)
 

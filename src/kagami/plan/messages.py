@@ -101,6 +101,7 @@ TEXTS: Final[dict[str, str]] = {
     "doubled-name": "The name “{name}” is taken already. Choose another one.",
     "bad-name": "“{name}” cannot be the name of a measure. A name is a letter followed by letters, digits or _, "
     "and is not u, a unit or a function.",
+    "sentence-word": "A measure cannot be called “{name}”: that word follows values in sentences. Choose another name.",
     # changes
     "no-step": "There is no such step any more.",
     "no-measure": "There is no measure “{name}”.",

@@ -10,6 +10,7 @@ import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import cache
+from itertools import pairwise
 from typing import Any
 
 from kagami.plan import limits
@@ -263,16 +264,20 @@ class _Reader:
 
 @cache
 def stop_words() -> frozenset[str]:
-    """Words that end a value in a sentence, and so can be the name of no measure."""
+    """Words that follow a value in some sentence and so end it; no measure can be called so."""
     found: set[str] = set()
     for kind in IN_ORDER_OF_WORK:
-        for part in sentence_parts(kind):
-            if isinstance(part, Words):
-                found.update(re.findall(r"[a-z]+", part.text))
-        for name, field_kind in kind.field_kinds().items():
-            if field_kind is FieldKind.CHOICE:
-                found.update(word for choice in kind.choices(name) for word in choice.split())
-    return frozenset(found - RESERVED - {"gap"})
+        parts = sentence_parts(kind)
+        for before, after in pairwise(parts):
+            if not (isinstance(before, Slot) and before.kind in (*VALUES, FieldKind.NODES)):
+                continue
+            if isinstance(after, Words):
+                found.update(re.findall(r"[a-z]+", after.text)[:1])
+            elif isinstance(after, Slot) and after.kind is FieldKind.CHOICE:
+                found.update(choice.split()[0] for choice in kind.choices(after.field))
+        if isinstance(parts[-2], Slot | Own) and not kind.always_guide:
+            found.add("as")
+    return frozenset(found - RESERVED)
 
 
 def read_sentence(text: str, ids: Mapping[str, str]) -> Sentence:
@@ -295,6 +300,23 @@ def read_sentence(text: str, ids: Mapping[str, str]) -> Sentence:
         raise SentenceError("sentence-stops-at", reason=str(failure.error), position=failure.at)
     wanted = " or ".join(f"“{word}”" for word in failure.wanted[:8]) or "its end"
     raise SentenceError("sentence-unread", found=text[failure.at : failure.at + 24], wanted=wanted, position=failure.at)
+
+
+def read_field(kind: type[Step], name: str, text: str, ids: Mapping[str, str]) -> Any:
+    """One field's value as it is written in the kind's sentence.
+
+    Raises:
+        SentenceError: it cannot be read, or goes on too long.
+    """
+    failure = _Failure()
+    found = _Reader(text.strip(), ids, failure).slot(kind, Slot(name, kind.field_kinds()[name]), 0)
+    if found is None:
+        assert failure.error is not None
+        raise SentenceError("sentence-stops-at", reason=str(failure.error), position=failure.at)
+    value, end = found
+    if end != len(text.strip()):
+        raise SentenceError("sentence-unread", found=text.strip()[end : end + 24], wanted="its end", position=end)
+    return value
 
 
 def completions(text: str, ids: Mapping[str, str], anchors: list[str], measures: list[str]) -> tuple[int, list[str]]:

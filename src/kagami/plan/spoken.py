@@ -31,7 +31,7 @@ from kagami.plan.wording import read_name
 
 OF_ONE: Final = ("width", "height", "radius", "area", "perimeter", "thickness")
 _ORIGIN = re.compile(r"O(?![A-Za-z0-9_'-])")
-_PLACE = re.compile(r"([a-z][a-z0-9]*(?: [a-z0-9]+){0,3}?) of ")
+_PLACE = re.compile(r"([a-z0-9]+(?: [a-z0-9]+){0,3}?) of ")
 _COPY = re.compile(r"copy (\d+) of ")
 _FORMS = re.compile(r"(crossing|touch) (\d+) of |(nearest place of) |(half way from) ")
 _READING = re.compile(rf"({'|'.join(OF_ONE)}) of |(distance) from |(gap) between ")

@@ -22,7 +22,7 @@ from kagami.plan.change import free_id, free_name
 from kagami.plan.document import SCHEMA, Plan, from_data
 from kagami.plan.errors import PlanError
 from kagami.plan.limits import DOCUMENT_BYTES
-from kagami.plan.reading import read_sentence
+from kagami.plan.reading import read_sentence, stop_words
 from kagami.plan.sentences import write_sentence
 from kagami.plan.steps import kind_of
 
@@ -92,6 +92,8 @@ def _read_head(word: str, value: str, data: dict[str, Any]) -> None:
             data["sheet"] = float(_required(_SHEET, value, "a size such as 20u")[1])
         case _:
             found = _required(_MEASURE, value, "a name, = and a value")
+            if found[1] in stop_words():
+                raise TextError("sentence-word", name=found[1])
             entry: dict[str, Any] = {"name": found[1], "value": found[2], "note": found[3] or ""}
             if solve := _SOLVE.fullmatch(found[2]):
                 entry["value"] = solve[5]

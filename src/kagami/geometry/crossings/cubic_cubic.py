@@ -117,7 +117,7 @@ def _refined(rows: Floats, pieces: _Pieces, p: Ints, q: Ints) -> tuple[Ints, Int
         uu, vv, uv = dot(u, u), dot(v, v), dot(u, v)
         damp = np.finfo(float).eps * (uu + vv) + np.finfo(float).tiny
         gu, gv = dot(gap, u), dot(gap, v)
-        det = (uu + damp) * (vv + damp) - uv * uv
+        det = np.maximum((uu + damp) * (vv + damp) - uv * uv, np.finfo(float).tiny)
         moved_t = np.clip(t + ((vv + damp) * gu - uv * gv) / det, 0.0, 1.0)
         moved_s = np.clip(s + ((uu + damp) * gv - uv * gu) / det, 0.0, 1.0)
         still = max(np.abs(moved_t - t).max(initial=0.0), np.abs(moved_s - s).max(initial=0.0)) <= ROUNDING

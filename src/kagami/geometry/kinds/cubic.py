@@ -88,13 +88,12 @@ def length(rows: Floats) -> Floats:
     turns = real_roots((squared[:, 1:] * np.arange(1, 5))[:, ::-1], 0.0, 1.0)
     zero, one = np.zeros((len(rows), 1)), np.ones((len(rows), 1))
     breaks = np.sort(np.hstack([zero, turns, one]), axis=1)
-    total = np.zeros(len(rows))
     nodes, weights = _FINE
-    for low, high in zip(breaks.T[:-1], breaks.T[1:], strict=True):
-        for node, weight in zip(nodes.tolist(), weights.tolist(), strict=True):
-            along = derivative(rows, low + (high - low) * (node + 1) / 2)
-            total += weight * (high - low) / 2 * np.hypot(along[:, 0], along[:, 1])
-    return total
+    low, size = breaks[:, :-1], np.diff(breaks, axis=1)
+    t = low[:, :, None] + size[:, :, None] * ((nodes + 1) / 2)
+    along = derivative(np.repeat(rows, t[0].size, axis=0), t.ravel())
+    speeds = np.hypot(along[:, 0], along[:, 1]).reshape(t.shape)
+    return np.asarray(((speeds @ weights) * size / 2).sum(axis=1))
 
 
 def bounds(rows: Floats) -> Floats:

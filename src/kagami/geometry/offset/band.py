@@ -95,7 +95,7 @@ class _Raw:
     """The raw outline of one band: wound once round every strip beside every curve of the line."""
 
     def __init__(self, chain: Chain, closed: bool, width: float, last: float, place: Place) -> None:
-        lengths = np.array([curve.length for curve in chain.curves])
+        lengths = chain.table.ask("length", np.arange(len(chain.curves)))
         reached = np.append(0.0, np.cumsum(lengths)) / lengths.sum()
         self.chain, self.closed = chain, closed
         self.widths = width + (last - width) * reached

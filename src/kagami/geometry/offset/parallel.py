@@ -92,7 +92,7 @@ def _beside_others(
     chain: Chain, index: Ints, begin: Floats, finish: Floats
 ) -> list[tuple[tuple[Curve, ...], tuple[tuple[float, float], ...]]]:
     """Fitted parallels, curve by curve: the pieces, and the stretches that are left bare."""
-    ranges = [_ranges(chain, k, float(begin[k]), float(finish[k])) for k in index.tolist()]
+    ranges = _ranges(chain, index, begin, finish)
     curve_of = np.array([k for k, stretches in zip(index.tolist(), ranges, strict=True) for _ in stretches])
     flat = np.array([stretch[:2] for stretches in ranges for stretch in stretches])
     bare = np.array([stretch[2] for stretches in ranges for stretch in stretches], dtype=bool)
@@ -148,22 +148,26 @@ def _way(chain: Chain, k: int) -> tuple[Floats, Floats]:
     return grid, np.append(0.0, np.cumsum(speed @ weights / 2 / WAY_STEPS))
 
 
-def _ranges(chain: Chain, k: int, begin: float, finish: float) -> list[tuple[float, float, bool]]:
-    """The curve's range cut where it gets as sharp as the distance: from, to, and whether it is too sharp there."""
+def _ranges(chain: Chain, index: Ints, begin: Floats, finish: Floats) -> list[list[tuple[float, float, bool]]]:
+    """Each curve's range cut where it gets as sharp as the distance: from, to, and whether it is too sharp there."""
 
-    def room(t: Floats) -> Floats:
+    def room(curves: Ints, t: Floats) -> Floats:
         """1 − κδ, negative where the parallel would run backwards."""
-        curvature = chain.table.curvature(np.full(len(t), k), t)
-        return 1 - np.nan_to_num(curvature, posinf=0.0, neginf=0.0) * (begin + (finish - begin) * t)
+        curvature = np.nan_to_num(chain.table.curvature(curves, t), posinf=0.0, neginf=0.0)
+        return 1 - curvature * (begin[curves] + (finish - begin)[curves] * t)
 
     grid = np.linspace(0.0, 1.0, GRID + 1)
-    free = room(grid) > 0
-    change = np.flatnonzero(free[1:] != free[:-1])
-    low, high = grid[change], grid[change + 1]
-    for _ in range(HALVINGS):
+    free = room(np.repeat(index, len(grid)), np.tile(grid, len(index))).reshape(len(index), len(grid)) > 0
+    row, column = np.nonzero(free[:, 1:] != free[:, :-1])
+    low, high = grid[column], grid[column + 1]
+    for _ in range(HALVINGS if len(row) else 0):
         middle = (low + high) / 2
-        same = (room(middle) > 0) == free[change]
+        same = (room(index[row], middle) > 0) == free[row, column]
         low, high = np.where(same, middle, low), np.where(same, high, middle)
-    stops = [0.0, *((low + high) / 2).tolist(), 1.0]
-    state = [bool(free[0]), *(bool(free[position + 1]) for position in change.tolist())]
-    return [(a, b, not is_free) for a, b, is_free in zip(stops[:-1], stops[1:], state, strict=True)]
+    answer = []
+    for k in range(len(index)):
+        mine = row == k
+        stops = [0.0, *((low + high) / 2)[mine].tolist(), 1.0]
+        state = [bool(free[k, 0]), *free[k, column[mine] + 1].tolist()]
+        answer.append([(a, b, not is_free) for a, b, is_free in zip(stops[:-1], stops[1:], state, strict=True)])
+    return answer

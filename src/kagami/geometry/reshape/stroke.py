@@ -23,6 +23,8 @@ CORNER: Final = math.radians(50)
 SMOOTHINGS: Final = 3
 """Running means one after the other come near to a bell curve."""
 STEPS_A_WINDOW: Final = 6
+SPARSE: Final = 4
+"""Places so many times rarer than the steps along a stroke are no drawn points but a few given ones."""
 
 
 def fitted_stroke(points: Floats, tolerance: float, *, steadying: float = 0.0, closed: bool = False) -> Outline:
@@ -65,7 +67,11 @@ def _even(places: Floats, step: float, closed: bool) -> tuple[Floats, list[tuple
     way = np.append(0.0, np.cumsum(lengths(np.diff(ring, axis=0))))
     count = max(8, math.ceil(way[-1] / step))
     at = np.linspace(0.0, way[-1], count + 1)
-    even = np.column_stack([np.interp(at, way, ring[:, axis]) for axis in (0, 1)])
+    if len(ring) * SPARSE < count and len(ring) > 3:
+        # A few places far apart are meant as places of a smooth line.
+        even = CubicSpline(way, ring, bc_type="periodic" if closed else "not-a-knot")(at)
+    else:
+        even = np.column_stack([np.interp(at, way, ring[:, axis]) for axis in (0, 1)])
     if closed:
         even = even[:-1]
     corners = _corners(even, closed)

@@ -48,7 +48,8 @@ class Strand:
     @cached_property
     def reached(self) -> tuple[float, ...]:
         """Way along the strand at the start of each curve, and its whole length at the end, in u."""
-        return tuple(np.append(0.0, np.cumsum([curve.length for curve in self.line.curves])).tolist())
+        table = tabulate([Shape((self.line,))])
+        return tuple(np.append(0.0, np.cumsum(table.ask("length", np.arange(len(table))))).tolist())
 
     @property
     def length(self) -> float:

@@ -1,0 +1,309 @@
+"""The jobs as plans: each evaluates without a fault, passes the check that its kind of work asks for, and passes it
+again after a measure was changed. Values of the checks are common practice in the trade, without a published source.
+"""
+
+from __future__ import annotations
+
+import math
+import pathlib
+from unittest import TestCase
+
+import numpy as np
+
+from kagami.geometry.arrangement import arrange
+from kagami.geometry.boolean import area_of_union, difference, union
+from kagami.geometry.crumbs import crumbs
+from kagami.geometry.curves import Arc, Line
+from kagami.geometry.measure.gaps import gap_range, narrowest_gap
+from kagami.geometry.measure.joints import Form, joints
+from kagami.geometry.measure.size import area, box
+from kagami.geometry.measure.symmetry import symmetry
+from kagami.geometry.measure.thickness import thinnest
+from kagami.geometry.outline import Shape
+from kagami.geometry.point import Point
+from kagami.plan.change import change
+from kagami.plan.document import Plan
+from kagami.plan.evaluate import Result, evaluate
+from kagami.plan.figure import Figure
+from kagami.plan.files import read_plan
+from kagami.plan.text import read_text, write_text
+
+FOLDER = pathlib.Path(__file__).parents[2] / "examples" / "jobs"
+JOBS = sorted(FOLDER.glob("*.plan"))
+
+
+class Job:
+    """A job's plan, evaluated, perhaps with measures changed."""
+
+    def __init__(self, number: str, **measures: str) -> None:
+        (file,) = FOLDER.glob(f"{number}-*.plan")
+        plan = read_plan(file.read_bytes())
+        for name, value in measures.items():
+            plan = change(plan, "set-measure", {"name": name, "value": value}).plan
+        self.plan: Plan = plan
+        self.result: Result = evaluate(plan)
+        faults = {outcome.name: str(outcome.error) for outcome in self.result.outcomes.values() if outcome.error}
+        assert self.result.sound, faults
+
+    def figure(self, name: str) -> Figure:
+        """A figure by its step's name."""
+        (found,) = [outcome.figure for outcome in self.result.outcomes.values() if outcome.name == name]
+        assert found is not None
+        return found
+
+    def shape(self, name: str) -> Shape:
+        """All copies of a figure as one area."""
+        return self.figure(name).united
+
+    def value(self, name: str) -> float:
+        """A measure."""
+        return self.result.measures.values[name]
+
+
+def gap_of(pieces: tuple[Shape, ...]) -> float:
+    found = narrowest_gap(pieces)
+    assert found is not None
+    return found.distance
+
+
+def width_of(shape: Shape) -> float:
+    found = thinnest(shape)
+    assert found is not None
+    return found.distance
+
+
+class All(TestCase):
+    def test_there_is_a_plan_for_each_job(self) -> None:
+        numbers = {file.name[:3] for file in FOLDER.iterdir()}
+        wanted = {f"j{number:02}" for number in (*range(1, 14), *range(15, 22))}
+        self.assertEqual(numbers, wanted)
+
+    def test_each_is_sound_and_is_written_as_it_reads(self) -> None:
+        for file in JOBS:
+            with self.subTest(file.name):
+                text = file.read_text(encoding="utf-8")
+                plan = read_text(text)
+                self.assertEqual(write_text(plan), text)
+                result = evaluate(plan)
+                self.assertTrue(result.sound)
+                for outcome in result.outcomes.values():
+                    assert outcome.drawing is not None
+                    self.assertEqual(outcome.drawing.notes, ())
+
+
+class Letters(TestCase):
+    def test_j01_bar_bend_and_counter_are_one_width(self) -> None:
+        for given in ({}, {"w": "1.9u"}, {"run": "2.5u"}):
+            job = Job("j01", **given)
+            w, letter = job.value("w"), job.shape("letter")
+            radii = sorted({round(curve.radius, 12) for curve in letter.curves if isinstance(curve, Arc)})
+            self.assertEqual(radii, [round(w / 2, 12), round(1.5 * w, 12)])
+            self.assertAlmostEqual(width_of(letter), w, delta=1e-9)
+            self.assertAlmostEqual(box(letter).height, 5 * w, delta=1e-12)
+            self.assertEqual(symmetry(letter).order, 2)
+            self.assertEqual(len(letter.outlines), 1)
+
+    def test_j18_every_touch_is_exact_and_no_crumb_is_left(self) -> None:
+        for given in ({}, {"w": "1.7u"}, {"r": "9.5u"}):
+            job = Job("j18", **given)
+            radius = {name: job.figure(name).copies[0].curves[0] for name in ("outer", "bowl", "core", "eye", "spot")}
+            touching = (("outer", "bowl", -1), ("bowl", "core", -1), ("outer", "eye", -1), ("bowl", "eye", 1))
+            for one, other, sign in touching:
+                a, b = radius[one], radius[other]
+                assert isinstance(a, Arc) and isinstance(b, Arc)
+                self.assertAlmostEqual(a.centre.distance(b.centre), abs(a.radius + sign * b.radius), delta=1e-9)
+            shapes = [job.shape(name) for name in ("outer", "bowl", "core", "eye")]
+            self.assertEqual(crumbs(arrange(shapes), shapes, share=1e-3), ())
+
+
+class Frames(TestCase):
+    def test_j02_the_border_is_the_same_all_round(self) -> None:
+        for given in ({}, {"border": "7u"}, {"longer": "40u"}, {"notch": "28u"}):
+            job = Job("j02", **given)
+            frame = job.figure("board").copies[0]
+            outer = max((Shape((outline,)) for outline in frame), key=area)
+            inner = Shape(tuple(outline.reversed() for outline in frame if outline is not outer.outlines[0]))
+            found = gap_range(difference(Shape((*outer.outlines,)), Shape()), inner, facing=job.value("border") * 1.01)
+            self.assertAlmostEqual(found.least.distance, job.value("border"), delta=1e-9)
+            self.assertAlmostEqual(found.greatest.distance, job.value("border"), delta=1e-9)
+            self.assertAlmostEqual(box(frame).width, 120 + job.value("longer"), delta=1e-9)
+
+    def test_j17_the_size_is_exact_and_all_bows_are_alike(self) -> None:
+        for given in ({}, {"bow": "0.5u"}):
+            job = Job("j17", **given)
+            found = box(job.shape("sized"))
+            self.assertAlmostEqual(found.width, 30, delta=1e-9)
+            self.assertAlmostEqual(found.height, 20, delta=1e-9)
+            bows = job.shape("plate").curves
+            self.assertEqual(len(bows), 15)
+            for bow in bows:
+                assert isinstance(bow, Arc)
+                self.assertAlmostEqual(bow.radius, bows[0].radius, delta=1e-12)
+
+
+class Hinges(TestCase):
+    def test_j03_mirrored_before_opening_and_apart_after(self) -> None:
+        for given in ({}, {"spread": "14"}, {"gap": "0.4u"}):
+            job = Job("j03", **given)
+            pair = union(job.shape("right"), job.shape("left"))
+            self.assertTrue(symmetry(pair).mirrored)
+            self.assertLess(symmetry(pair).error, 1e-9)
+            self.assertTrue(symmetry(job.shape("tongs")).mirrored)  # equal and opposite angles keep it
+            self.assertGreaterEqual(gap_of(job.figure("parts").copies), job.value("gap") - 1e-9)
+            self.assertEqual(len(job.figure("parts").copies), 3)
+
+
+class Interlaced(TestCase):
+    def test_j04_the_meetings_are_equal_and_the_gap_holds(self) -> None:
+        for given in ({}, {"d": "6u"}, {"gap": "0.15u"}):
+            job = Job("j04", **given)
+            solve = next(measure.solve for measure in job.plan.measures if measure.solve)
+            left, right = (job.result.values.of(text) for text in (solve.left, solve.right))
+            self.assertAlmostEqual(left, right, delta=1e-9)
+            self.assertAlmostEqual(job.value("e"), job.value("d") / math.sqrt(2), delta=1e-9)
+            pieces = job.figure("cross").copies
+            self.assertAlmostEqual(gap_of(pieces), job.value("gap"), delta=1e-9)
+            whole = Shape(tuple(outline for piece in pieces for outline in piece))
+            self.assertEqual(symmetry(whole).order % 2, 0)
+            ground = union(job.shape("first"), job.shape("second"))
+            self.assertEqual(symmetry(ground).order, 4)
+            self.assertLess(symmetry(ground).error, 1e-9)
+
+    def test_j07_alternation_and_gap_hold_and_a_crossing_flips_alone(self) -> None:
+        for given in ({}, {"gap": "0.2u"}, {"w": "1u"}):
+            job = Job("j07", **given)
+            self.assertAlmostEqual(gap_of(job.figure("knot").copies), job.value("gap"), delta=1e-9)
+            plan = change(job.plan, "set-field", {"step": "knot", "field": "flipped", "value": "3"}).plan
+            flipped = evaluate(plan).outcomes["knot"].figure
+            assert flipped is not None
+            self.assertNotEqual(flipped.copies, job.figure("knot").copies)
+            moved = [
+                k
+                for k in range(1, 13)
+                if flipped.anchors[f"crossing-{k}"] != job.figure("knot").anchors[f"crossing-{k}"]
+            ]
+            self.assertEqual(moved, [])
+
+    def test_j13_areas_and_outline_leave_no_hairline(self) -> None:
+        job = Job("j13")
+        for ribbon, edge in zip(job.figure("ribbon").copies, job.figure("edges").copies, strict=True):
+            # Each edge band lies on the outline of its area, half in and half out: together they are one area.
+            together = union(ribbon, edge)
+            self.assertEqual(len(together.outlines), 1)
+            self.assertGreater(area(together), area(ribbon))
+
+
+class Freehand(TestCase):
+    def test_j05_no_kink_is_left_at_the_joins(self) -> None:
+        for given in ({}, {"soft": "0.3u"}):
+            job = Job("j05", **given)
+            gull = job.shape("gull")
+            parts = len(job.shape("body").nodes) + len(job.shape("wing").nodes)
+            self.assertEqual(len(gull.outlines), 1)
+            self.assertLess(len(job.shape("whole").nodes), parts)
+            self.assertFalse([joint for joint in joints(gull) if joint.turn < -1e-6])
+
+    def test_j12_fitted_circles_are_near_those_drawn_and_gaps_are_equal(self) -> None:
+        for given in ({}, {"gap": "0.6u"}):
+            job = Job("j12", **given)
+            for name, drawn in (("rim", 9.0), ("lens", 4.5)):
+                circle = job.figure(name).copies[0].curves[0]
+                assert isinstance(circle, Arc)
+                self.assertAlmostEqual(circle.radius, drawn, delta=0.01 * drawn)
+                self.assertLess(circle.centre.distance(Point(0, 0)), 0.01 * drawn)
+            # Between lamp and panes, between panes, and along the middle the gap is one.
+            outlines = [*job.shape("light").outlines, *job.shape("core").outlines]
+            pieces = tuple(Shape((outline,)) for outline in outlines)
+            self.assertEqual(len(pieces), 8)
+            self.assertAlmostEqual(gap_of(pieces), job.value("gap"), delta=1e-9)
+
+    def test_j19_the_foot_stays_put(self) -> None:
+        for given in ({}, {"grow": "1.9"}):
+            job = Job("j19", **given)
+            for name in ("right", "big", "far"):
+                foot = job.figure(name).anchors["bottom"]
+                self.assertLess(foot.distance(Point(0, 0)), 1e-9)
+            for name in ("right", "far", "small"):
+                self.assertEqual(len(job.shape(name).outlines), 1)
+
+
+class Bodies(TestCase):
+    def test_j06_parallel_to_the_last_digits_and_one_width_of_leaf(self) -> None:
+        for given in ({}, {"h": "30u"}, {"rise": "3u"}):
+            job = Job("j06", **given)
+            slopes = {
+                round(abs(math.tan(curve.start.direction(curve.end))), 9)
+                for name in ("stripes", "notched")
+                for curve in job.shape(name).curves
+                if isinstance(curve, Line) and abs(curve.start.x - curve.end.x) > 1e-6
+            }
+            self.assertEqual(len(slopes), 1)
+            leaf = box(job.shape("leaf"))
+            self.assertAlmostEqual(leaf.width, leaf.height / 2, delta=1e-9)
+
+    def test_j08_halves_meet_without_sliver_or_gap(self) -> None:
+        for given in ({}, {"w": "1.6u"}):
+            job = Job("j08", **given)
+            halves = job.figure("sides").copies
+            self.assertEqual(len(halves), 2)
+            together = union(*halves)
+            self.assertAlmostEqual(area(together), sum(area(half) for half in halves), delta=1e-9)
+            self.assertTrue(symmetry(together).mirrored)
+            self.assertEqual(len(job.figure("grounds").copies), 2)
+
+    def test_j10_facets_cover_the_outline_exactly(self) -> None:
+        for given in ({}, {"a": "7.3u"}):
+            job = Job("j10", **given)
+            facets = job.figure("facets").copies
+            a = job.value("a")
+            self.assertAlmostEqual(sum(area(facet) for facet in facets), 5 * a * a, delta=1e-9)
+            self.assertAlmostEqual(area_of_union(facets), area(job.shape("body")), delta=1e-9)
+            self.assertGreater(min(area(facet) for facet in facets), a * a / 5)
+            self.assertAlmostEqual(gap_of(job.figure("crystal").copies), job.value("gap"), delta=1e-9)
+
+    def test_j11_six_fold_and_mirrored(self) -> None:
+        for given in ({}, {"ring": "0.8u"}, {"tip": "7u"}):
+            job = Job("j11", **given)
+            found = symmetry(job.shape("crystal"))
+            self.assertEqual((found.order, found.mirrored), (6, True))
+            self.assertLess(found.error, 1e-9)
+            rings = job.figure("rings").copies
+            for k, ring in enumerate(rings, 1):
+                away = gap_range(ring, job.shape("heart"))
+                self.assertAlmostEqual(away.least.distance if k == 0 else k, k, delta=1e-9)
+
+    def test_j15_the_tip_has_the_radius_asked_for(self) -> None:
+        for given in ({}, {"soft": "1.3u"}, {"r": "6u"}):
+            job = Job("j15", **given)
+            radii = [curve.radius for curve in job.shape("drop").curves if isinstance(curve, Arc)]
+            self.assertEqual(sorted(radii), sorted([job.value("soft"), job.value("r")]))
+            self.assertEqual({joint.form for joint in joints(job.shape("drop"))}, {Form.SMOOTH})
+
+    def test_j16_the_ring_keeps_its_width_and_is_cut_along_radii(self) -> None:
+        for given in ({}, {"w": "2.4u"}, {"r": "10u"}):
+            job = Job("j16", **given)
+            r, w = job.value("r"), job.value("w")
+            for curve in job.shape("open").curves:
+                if isinstance(curve, Arc):
+                    self.assertLess(min(abs(curve.radius - r), abs(curve.radius - r + w)), 1e-12)
+                else:
+                    self.assertAlmostEqual(curve.length, w, delta=1e-9)
+                    across = curve.start.x * curve.end.y - curve.start.y * curve.end.x
+                    self.assertAlmostEqual(across, 0, delta=1e-9)  # both ends on one radius
+            self.assertAlmostEqual(width_of(job.shape("gate")), w, delta=1e-5)
+
+    def test_j21_split_and_joined_pieces_come_back(self) -> None:
+        job = Job("j21")
+        whole, parts = job.shape("face"), job.figure("parts").copies
+        self.assertAlmostEqual(area(whole), sum(area(part) for part in parts), delta=1e-9)
+        without = job.plan
+        for name in ("keeper", "night", "halo", "figure", "parts"):
+            without = change(without, "remove-step", {"step": name}).plan
+        again = evaluate(without).outcomes["face"].figure
+        assert again is not None
+        self.assertEqual(again.copies, job.figure("face").copies)
+
+    def test_places_of_a_measure_move_what_stands_on_it(self) -> None:
+        small, large = Job("j16", r="8u"), Job("j16", r="10u")
+        self.assertGreater(area(large.shape("open")), area(small.shape("open")))
+        self.assertTrue(np.isfinite(area(large.shape("open"))))

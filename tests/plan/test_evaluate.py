@@ -24,9 +24,9 @@ def error_of(mark: Builder, step: str) -> PlanError | None:
 class Measures(TestCase):
     def test_measures_follow_each_other_in_any_order(self) -> None:
         mark = Builder()
-        mark.measure("wide", "2gap")
+        mark.measure("broad", "2gap")
         mark.measure("gap", "u/4")
-        self.assertEqual(dict(mark.result.measures.values), {"wide": 0.5, "gap": 0.25})
+        self.assertEqual(dict(mark.result.measures.values), {"broad": 0.5, "gap": 0.25})
 
     def test_a_cycle_is_named_on_each_of_its_measures(self) -> None:
         mark = Builder()

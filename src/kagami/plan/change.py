@@ -125,7 +125,7 @@ def set_field(plan: Plan, given: _Given) -> Changed:
     elif kinds[field] in TYPED_LISTS:
         value = read_field(type(step), field, given.text("value", limits.SENTENCE_LENGTH), _ids_before(plan, step))
     else:
-        value = given.text("value", limits.SENTENCE_LENGTH)
+        value = given.text("value", limits.EXPRESSION_LENGTH if kinds[field] in VALUES else limits.SENTENCE_LENGTH)
         if kinds[field] in VALUES:
             read(value)
     return Changed(_replaced(plan, step, **{field: value}), f"{step.name}: {field} {_brief(value)}", step.id)

@@ -267,7 +267,7 @@ def stop_words() -> frozenset[str]:
     """Words that follow a value in some sentence and so end it; no measure can be called so."""
     found: set[str] = set()
     for kind in IN_ORDER_OF_WORK:
-        parts = sentence_parts(kind)
+        parts = [part for part in sentence_parts(kind) if not (isinstance(part, Words) and part.text.isspace())]
         for before, after in pairwise(parts):
             if not (isinstance(before, Slot) and before.kind in (*VALUES, FieldKind.NODES)):
                 continue
@@ -275,9 +275,7 @@ def stop_words() -> frozenset[str]:
                 found.update(re.findall(r"[a-z]+", after.text)[:1])
             elif isinstance(after, Slot) and after.kind is FieldKind.CHOICE:
                 found.update(choice.split()[0] for choice in kind.choices(after.field))
-        if isinstance(parts[-2], Slot | Own) and not kind.always_guide:
-            found.add("as")
-    return frozenset(found - RESERVED)
+    return frozenset((found | {"as"}) - RESERVED)
 
 
 def read_sentence(text: str, ids: Mapping[str, str]) -> Sentence:

@@ -3,10 +3,10 @@
 from dataclasses import dataclass
 from typing import Any, Final
 
-from kagami.plan.change import free_name
 from kagami.plan.document import Plan
 from kagami.plan.evaluate import Result
 from kagami.plan.fields import FieldKind
+from kagami.plan.naming import free_name
 from kagami.plan.sentences import Own, Words, sentence_parts
 from kagami.plan.steps import IN_ORDER_OF_WORK, KINDS, Carve, Chapter, Step, Turn, kind_of
 from web.bench.hues import hues_of

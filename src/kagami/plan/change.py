@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 from typing import Any, Final
 
 from pydantic import ValidationError
@@ -12,25 +11,21 @@ from pydantic import ValidationError
 from kagami.plan import limits
 from kagami.plan.document import Measure, Module, Plan, from_data
 from kagami.plan.errors import ChangeRefused, ExpressionError
-from kagami.plan.evaluate import Cache
+from kagami.plan.evaluate import Cache, evaluate
 from kagami.plan.expressions import is_measure_name, read
 from kagami.plan.fields import VALUES, FieldKind
+from kagami.plan.given import Changed, Given
 from kagami.plan.messages import listing
+from kagami.plan.naming import free_id, free_name, require_name
 from kagami.plan.picking import pick_region, with_figures
 from kagami.plan.reading import read_field, stop_words
+from kagami.plan.rewriting import figures_named, rewritten, typed_values, with_figure_named, with_measure_named
+from kagami.plan.saying import add_sentence, measure_of, mend, say_step
+from kagami.plan.solving import exact_text
 from kagami.plan.steps import KINDS, Carve, Step
 
 TYPED_LISTS: Final = (FieldKind.ANCHORS, FieldKind.NUMBERS, FieldKind.NODES)
 """Fields whose text is read as it stands in the sentence."""
-
-
-@dataclass(frozen=True, slots=True)
-class Changed:
-    """The plan after a change, and what was done, in words. `step` is the step that the change was about."""
-
-    plan: Plan
-    words: str
-    step: str | None = None
 
 
 def change(plan: Plan, kind: str, given: Mapping[str, Any], cache: Cache | None = None) -> Changed:
@@ -44,42 +39,10 @@ def change(plan: Plan, kind: str, given: Mapping[str, Any], cache: Cache | None 
     """
     if kind not in CHANGES:
         raise ChangeRefused("no-such-change", kind=kind)
-    return CHANGES[kind](plan, _Given(given, cache or Cache()))
+    return CHANGES[kind](plan, Given(given, cache or Cache()))
 
 
-class _Given:
-    """The arguments of a change, checked as they are taken."""
-
-    def __init__(self, values: Mapping[str, Any], cache: Cache) -> None:
-        self.values = values
-        self.cache = cache
-
-    def text(self, name: str, most: int = limits.EXPRESSION_LENGTH) -> str:
-        value = self.values.get(name)
-        if not isinstance(value, str):
-            raise ChangeRefused("bad-change", path=name, reason="is missing or no text")
-        if len(value) > most:
-            raise ChangeRefused("text-too-long", what=name, most=most, length=len(value))
-        return value.strip()
-
-    def number(self, name: str) -> int:
-        value = self.values.get(name)
-        if not isinstance(value, int) or isinstance(value, bool):
-            raise ChangeRefused("bad-change", path=name, reason="is missing or no whole number")
-        return value
-
-    def mapping(self, name: str) -> Mapping[str, Any]:
-        value = self.values.get(name)
-        if not isinstance(value, dict):
-            raise ChangeRefused("bad-change", path=name, reason="is missing or no set of fields")
-        return value
-
-    def position(self, plan: Plan) -> int:
-        value = self.values.get("position")
-        return len(plan.steps) if not isinstance(value, int) else max(0, min(value, len(plan.steps)))
-
-
-def _step(plan: Plan, given: _Given) -> Step:
+def _step(plan: Plan, given: Given) -> Step:
     step = plan.step(given.text("step"))
     if step is None:
         raise ChangeRefused("no-step")
@@ -95,7 +58,7 @@ def _replaced(plan: Plan, step: Step, **values: Any) -> Plan:
     return from_data(data)
 
 
-def add_step(plan: Plan, given: _Given) -> Changed:
+def add_step(plan: Plan, given: Given) -> Changed:
     """A new step of `step_kind` at `position` (the end where it is left out) with `fields`; the rest has defaults."""
     kind = given.text("step_kind")
     if kind not in KINDS:
@@ -104,14 +67,14 @@ def add_step(plan: Plan, given: _Given) -> Changed:
         raise ChangeRefused("too-many", what="steps", most=limits.STEPS)
     fields = _readable(KINDS[kind], given.mapping("fields"))
     name = str(fields.pop("name", "") or "").strip() or free_name(plan, KINDS[kind].noun)
-    _require_name(plan, name)
+    require_name(plan, name)
     entry = {**fields, "kind": kind, "id": free_id(plan, name), "name": name}
     data = plan.model_dump(mode="json")
     data["steps"].insert(given.position(plan), entry)
     return Changed(from_data(data), f"{KINDS[kind].title}: {name}", entry["id"])
 
 
-def set_field(plan: Plan, given: _Given) -> Changed:
+def set_field(plan: Plan, given: Given) -> Changed:
     """One field of a step. A carve whose figures change keeps its choice as far as the regions are still there."""
     step, field = _step(plan, given), given.text("field")
     kinds = step.field_kinds()
@@ -136,31 +99,34 @@ def _ids_before(plan: Plan, step: Step) -> dict[str, str]:
     return {other.name: other.id for other in plan.steps[: plan.steps.index(step)]}
 
 
-def rename_step(plan: Plan, given: _Given) -> Changed:
+def rename_step(plan: Plan, given: Given) -> Changed:
     """A step's name; references hold ids, so that nothing else changes."""
     step, name = _step(plan, given), given.text("name", limits.NAME_LENGTH)
-    _require_name(plan, name, step)
-    return Changed(_replaced(plan, step, name=name), f"{step.name} is called {name}", step.id)
+    require_name(plan, name, step)
+    renamed = rewritten(_replaced(plan, step, name=name), lambda text: with_figure_named(text, step.name, name))
+    return Changed(renamed, f"{step.name} is called {name}", step.id)
 
 
-def set_guide(plan: Plan, given: _Given) -> Changed:
+def set_guide(plan: Plan, given: Given) -> Changed:
     """Make a figure a guide, or let it carry ink again."""
     step, guide = _step(plan, given), given.values.get("guide") is True
     words = f"{step.name} is a guide" if guide else f"{step.name} may carry ink"
     return Changed(_replaced(plan, step, guide=guide), words, step.id)
 
 
-def remove_step(plan: Plan, given: _Given) -> Changed:
+def remove_step(plan: Plan, given: Given) -> Changed:
     """Take a step out, unless another one needs it."""
     step = _step(plan, given)
     users = [other.name for other in plan.steps if step.id in other.uses()]
+    users += [user for user, text in typed_values(plan) if step.name in figures_named(text)]
+    users = list(dict.fromkeys(users))
     if users:
         raise ChangeRefused("needed-by", name=step.name, users=listing(users))
     steps = tuple(other for other in plan.steps if other.id != step.id)
     return Changed(plan.model_copy(update={"steps": steps}), f"without {step.name}")
 
 
-def move_step(plan: Plan, given: _Given) -> Changed:
+def move_step(plan: Plan, given: Given) -> Changed:
     """Put a step elsewhere in the order; one that then stands before what it needs holds an error."""
     step = _step(plan, given)
     data = plan.model_dump(mode="json")
@@ -168,7 +134,7 @@ def move_step(plan: Plan, given: _Given) -> Changed:
     return Changed(from_data(data), f"{step.name} moved", step.id)
 
 
-def pick(plan: Plan, given: _Given) -> Changed:
+def pick(plan: Plan, given: Given) -> Changed:
     """Keep or drop the region `region` of a carve, and its images round the turn as `every` says."""
     step = _step(plan, given)
     if not isinstance(step, Carve):
@@ -178,57 +144,55 @@ def pick(plan: Plan, given: _Given) -> Changed:
     return Changed(_replaced(plan, step, picks=data), f"{step.name}: {words}", step.id)
 
 
-def add_measure(plan: Plan, given: _Given) -> Changed:
+def add_measure(plan: Plan, given: Given) -> Changed:
     """A new measure."""
-    name, value = given.text("name"), given.text("value")
+    name, value = given.text("name"), given.text("value", limits.SENTENCE_LENGTH)
     if len(plan.measures) >= limits.MEASURES:
         raise ChangeRefused("too-many", what="measures", most=limits.MEASURES)
     _require_measure_name(plan, name)
-    read(value)
-    measures = (*plan.measures, Measure(name=name, value=value))
+    measures = (*plan.measures, measure_of(name, value))
     return Changed(plan.model_copy(update={"measures": measures}), f"{name} = {value}")
 
 
-def set_measure(plan: Plan, given: _Given) -> Changed:
+def set_measure(plan: Plan, given: Given) -> Changed:
     """A measure's value."""
-    name, value = given.text("name"), given.text("value")
-    _measure(plan, name)
-    read(value)
-    measures = tuple(m.model_copy(update={"value": value}) if m.name == name else m for m in plan.measures)
+    name, value = given.text("name"), given.text("value", limits.SENTENCE_LENGTH)
+    new = measure_of(name, value, _measure(plan, name).note)
+    measures = tuple(new if m.name == name else m for m in plan.measures)
     return Changed(plan.model_copy(update={"measures": measures}), f"{name} = {value}")
 
 
-def rename_measure(plan: Plan, given: _Given) -> Changed:
+def rename_measure(plan: Plan, given: Given) -> Changed:
     """A measure's name, there and in every value that uses it."""
     name, new = given.text("name"), given.text("new")
     _measure(plan, name)
     if new == name:
         return Changed(plan, f"{name} is called {new}")
     _require_measure_name(plan, new)
-    word = re.compile(rf"(?<![A-Za-z0-9_]){re.escape(name)}(?![A-Za-z0-9_])|(?<=\d){re.escape(name)}(?![A-Za-z0-9_])")
-    data = plan.model_dump(mode="json")
+    data = rewritten(plan, lambda text: with_measure_named(text, name, new)).model_dump(mode="json")
     for measure in data["measures"]:
         measure["name"] = new if measure["name"] == name else measure["name"]
-        measure["value"] = word.sub(new, measure["value"])
-    for step, entry in zip(plan.steps, data["steps"], strict=True):
-        for field, kind in step.field_kinds().items():
-            if kind in VALUES:
-                entry[field] = word.sub(new, entry[field])
     return Changed(from_data(data), f"{name} is called {new}")
 
 
-def remove_measure(plan: Plan, given: _Given) -> Changed:
+def remove_measure(plan: Plan, given: Given) -> Changed:
     """Take a measure out, unless a value uses it."""
     name = given.text("name")
     _measure(plan, name)
-    users = _users_of_measure(plan, name)
+    users = [user for user, text in typed_values(plan) if user != name and name in _names_in(text)]
+    if users and given.values.get("freeze") is not True:
+        raise ChangeRefused("needed-by-values", name=name, users=listing(list(dict.fromkeys(users))))
     if users:
-        raise ChangeRefused("needed-by", name=name, users=listing(users))
+        value = evaluate(plan, given.cache).measures.values.get(name)
+        if value is None:
+            raise ChangeRefused("needed-by", name=name, users=listing(list(dict.fromkeys(users))))
+        frozen = f"({exact_text(value)})"
+        plan = rewritten(plan, lambda text: with_measure_named(text, name, frozen))
     measures = tuple(measure for measure in plan.measures if measure.name != name)
     return Changed(plan.model_copy(update={"measures": measures}), f"without {name}")
 
 
-def set_module(plan: Plan, given: _Given) -> Changed:
+def set_module(plan: Plan, given: Given) -> Changed:
     """The real size of u, such as `4 mm`."""
     text = given.text("value")
     match = re.fullmatch(r"\s*(\d+(?:\.\d+)?)\s*(mm|cm|in|px|pt)\s*", text)
@@ -241,7 +205,7 @@ def set_module(plan: Plan, given: _Given) -> Changed:
     return Changed(plan.model_copy(update={"module": module}), f"u = {match[1]} {match[2]}")
 
 
-def rename_mark(plan: Plan, given: _Given) -> Changed:
+def rename_mark(plan: Plan, given: Given) -> Changed:
     """The mark's title."""
     title = given.text("title", limits.NAME_LENGTH)
     if not title:
@@ -249,8 +213,11 @@ def rename_mark(plan: Plan, given: _Given) -> Changed:
     return Changed(plan.model_copy(update={"title": title}), f"the mark is called {title}")
 
 
-CHANGES: Final[dict[str, Callable[[Plan, _Given], Changed]]] = {
+CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
     "add-step": add_step,
+    "add-sentence": add_sentence,
+    "say-step": say_step,
+    "mend": mend,
     "set-field": set_field,
     "rename-step": rename_step,
     "set-guide": set_guide,
@@ -264,24 +231,6 @@ CHANGES: Final[dict[str, Callable[[Plan, _Given], Changed]]] = {
     "set-module": set_module,
     "rename-mark": rename_mark,
 }
-
-
-def free_name(plan: Plan, noun: str) -> str:
-    """A name that is not taken: the noun, or the noun and a number."""
-    taken = {step.name for step in plan.steps}
-    if noun not in taken:
-        return noun
-    return next(f"{noun} {number}" for number in range(2, limits.STEPS + 2) if f"{noun} {number}" not in taken)
-
-
-def free_id(plan: Plan, name: str) -> str:
-    """An id made from a name, and a number where it is taken."""
-    stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:30]
-    stem = stem if stem and stem[0].isalpha() else f"s-{stem}".rstrip("-")
-    taken = {step.id for step in plan.steps}
-    if stem not in taken:
-        return stem
-    return next(f"{stem}-{number}" for number in range(2, limits.STEPS + 2) if f"{stem}-{number}" not in taken)
 
 
 def _readable(kind: type[Step], fields: Mapping[str, Any]) -> dict[str, Any]:
@@ -317,15 +266,6 @@ def _identifiers(value: object) -> list[str]:
     return value
 
 
-def _require_name(plan: Plan, name: str, of: Step | None = None) -> None:
-    if not name:
-        raise ChangeRefused("empty-name")
-    if len(name) > limits.NAME_LENGTH:
-        raise ChangeRefused("text-too-long", what="name", most=limits.NAME_LENGTH, length=len(name))
-    if any(step.name == name for step in plan.steps if of is None or step.id != of.id):
-        raise ChangeRefused("doubled-name", name=name)
-
-
 def _require_measure_name(plan: Plan, name: str) -> None:
     if not is_measure_name(name):
         raise ChangeRefused("bad-name", name=name)
@@ -340,15 +280,6 @@ def _measure(plan: Plan, name: str) -> Measure:
         if measure.name == name:
             return measure
     raise ChangeRefused("no-measure", name=name)
-
-
-def _users_of_measure(plan: Plan, name: str) -> list[str]:
-    users = [measure.name for measure in plan.measures if name in _names_in(measure.value)]
-    for step in plan.steps:
-        values = [getattr(step, field) for field, kind in step.field_kinds().items() if kind in VALUES]
-        if any(name in _names_in(value) for value in values):
-            users.append(step.name)
-    return users
 
 
 def _names_in(value: str) -> frozenset[str]:

@@ -18,11 +18,12 @@ from __future__ import annotations
 import re
 from typing import Any, Final
 
-from kagami.plan.change import free_id, free_name
 from kagami.plan.document import SCHEMA, Plan, from_data
 from kagami.plan.errors import PlanError
 from kagami.plan.limits import DOCUMENT_BYTES
+from kagami.plan.naming import free_id, free_name
 from kagami.plan.reading import read_sentence, stop_words
+from kagami.plan.saying import measure_of, measure_text
 from kagami.plan.sentences import write_sentence
 from kagami.plan.steps import kind_of
 
@@ -30,7 +31,6 @@ _HEAD: Final = re.compile(r"(Mark|Module|Sheet|Measure): *(.*)")
 _MODULE: Final = re.compile(r"(\d+(?:\.\d+)?) *(mm|cm|in|px|pt)")
 _SHEET: Final = re.compile(r"(\d+(?:\.\d+)?)u?")
 _MEASURE: Final = re.compile(r"([A-Za-z][A-Za-z0-9_]*) = (.*?)(?: — (.*))?")
-_SOLVE: Final = re.compile(r"solve (.+?) = (.+?) between (.+?) and (.+?), near (.+)")
 _ID: Final = re.compile(r"\[([a-z][a-z0-9-]{0,39})\] *")
 
 
@@ -42,11 +42,9 @@ def write_text(plan: Plan) -> str:
     """The plan as text; equal plans give equal text."""
     lines = [f"Mark: {plan.title}", f"Module: {plan.module.size:g} {plan.module.unit}", f"Sheet: {plan.sheet:g}u"]
     for measure in plan.measures:
-        solve = measure.solve
-        value = measure.value
-        if solve is not None:
-            value = f"solve {solve.left} = {solve.right} between {solve.low} and {solve.high}, near {measure.value}"
-        lines.append(f"Measure: {measure.name} = {value}" + (f" — {measure.note}" if measure.note else ""))
+        lines.append(
+            f"Measure: {measure.name} = {measure_text(measure)}" + (f" — {measure.note}" if measure.note else "")
+        )
     lines.append("")
     written = Plan()
     for step in plan.steps:
@@ -94,11 +92,7 @@ def _read_head(word: str, value: str, data: dict[str, Any]) -> None:
             found = _required(_MEASURE, value, "a name, = and a value")
             if found[1] in stop_words():
                 raise TextError("sentence-word", name=found[1])
-            entry: dict[str, Any] = {"name": found[1], "value": found[2], "note": found[3] or ""}
-            if solve := _SOLVE.fullmatch(found[2]):
-                entry["value"] = solve[5]
-                entry["solve"] = {"left": solve[1], "right": solve[2], "low": solve[3], "high": solve[4]}
-            data["measures"].append(entry)
+            data["measures"].append(measure_of(found[1], found[2], found[3] or "").model_dump(mode="json"))
 
 
 def _required(pattern: re.Pattern[str], value: str, wanted: str) -> re.Match[str]:

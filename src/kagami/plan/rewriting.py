@@ -1,0 +1,81 @@
+"""Rewriting typed values all through a plan: when something is renamed, or a value is frozen."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Iterator
+from typing import Any
+
+from kagami.plan.document import Plan, from_data
+from kagami.plan.errors import ExpressionError
+from kagami.plan.expressions import read
+from kagami.plan.fields import VALUES, FieldKind
+from kagami.plan.wording import name_text
+
+
+def rewritten(plan: Plan, rewrite: Callable[[str], str]) -> Plan:
+    """The plan with every typed value put through a function."""
+    data = plan.model_dump(mode="json")
+    for measure in data["measures"]:
+        measure["value"] = rewrite(measure["value"])
+        if measure["solve"]:
+            measure["solve"] = {side: rewrite(text) for side, text in measure["solve"].items()}
+    for step, entry in zip(plan.steps, data["steps"], strict=True):
+        for name, kind in step.field_kinds().items():
+            if kind in VALUES:
+                entry[name] = rewrite(entry[name])
+            elif kind is FieldKind.NODES:
+                entry[name] = [_node(node, rewrite) for node in entry[name]]
+    return from_data(data)
+
+
+def _node(node: dict[str, Any], rewrite: Callable[[str], str]) -> dict[str, Any]:
+    pairs = {side: [rewrite(text) for text in node[side]] for side in ("before", "after")}
+    return {"x": rewrite(node["x"]), "y": rewrite(node["y"]), **pairs}
+
+
+def typed_values(plan: Plan) -> Iterator[tuple[str, str]]:
+    """All typed values with the name of the measure or step that they stand in."""
+    for measure in plan.measures:
+        solve = measure.solve
+        yield from ((measure.name, text) for text in (measure.value, *(solve.model_dump().values() if solve else ())))
+    for step in plan.steps:
+        for name, kind in step.field_kinds().items():
+            if kind in VALUES:
+                yield step.name, getattr(step, name)
+            elif kind is FieldKind.NODES:
+                yield from ((step.name, text) for node in getattr(step, name) for text in node.values())
+
+
+def with_measure_named(text: str, name: str, new: str) -> str:
+    """A value in which a measure has another name, or a bracketed value in its place."""
+    word = re.compile(rf"(?<![A-Za-z0-9_]){re.escape(name)}(?![A-Za-z0-9_])|(?<=\d){re.escape(name)}(?![A-Za-z0-9_])")
+    spans = [(start, end) for start, end, _ in _figure_names(text)]
+
+    def replaced(match: re.Match[str]) -> str:
+        inside = any(start <= match.start() < end for start, end in spans)
+        return match[0] if inside else new
+
+    return word.sub(replaced, text)
+
+
+def with_figure_named(text: str, name: str, new: str) -> str:
+    """A value in whose readings a figure has another name."""
+    for start, end, found in reversed(_figure_names(text)):
+        if found == name:
+            text = f"{text[:start]}{name_text(new)}{text[end:]}"
+    return text
+
+
+def figures_named(text: str) -> frozenset[str]:
+    """The names of the figures that a value reads."""
+    return frozenset(name for _, _, name in _figure_names(text))
+
+
+def _figure_names(text: str) -> list[tuple[int, int, str]]:
+    """Where names of figures stand in a value, from left to right; none in one that cannot be read."""
+    try:
+        readings = read(text).readings
+    except ExpressionError:
+        return []
+    return sorted(span for heard in readings for span in heard.names)

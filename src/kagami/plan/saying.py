@@ -1,0 +1,97 @@
+"""Changes that are typed as sentences, and the mending of near misses."""
+
+from __future__ import annotations
+
+import re
+from typing import Final
+
+from kagami.plan import limits
+from kagami.plan.document import Measure, Plan, Solve, from_data
+from kagami.plan.errors import ChangeRefused
+from kagami.plan.expressions import read
+from kagami.plan.fields import FieldKind
+from kagami.plan.given import Changed, Given
+from kagami.plan.naming import free_id, free_name, require_name
+from kagami.plan.reading import read_sentence
+from kagami.plan.references import NearestOf, read_reference, write_reference
+from kagami.plan.steps import kind_of
+
+_SOLVE: Final = re.compile(r"solve (.+?) = (.+?) between (.+?) and (.+?), near (.+)")
+
+
+def add_sentence(plan: Plan, given: Given) -> Changed:
+    """A new step from a typed sentence `text` at `position`; without a name in it, it gets a free one."""
+    if len(plan.steps) >= limits.STEPS:
+        raise ChangeRefused("too-many", what="steps", most=limits.STEPS)
+    position = given.position(plan)
+    sentence = read_sentence(given.text("text", limits.SENTENCE_LENGTH), _ids(plan, position))
+    fields = dict(sentence.fields)
+    name = str(fields.pop("name", "") or free_name(plan, sentence.kind.noun))
+    require_name(plan, name)
+    entry = {**fields, "kind": kind_of(sentence.kind), "id": free_id(plan, name), "name": name}
+    data = plan.model_dump(mode="json")
+    data["steps"].insert(position, entry)
+    return Changed(from_data(data), f"{sentence.kind.title}: {name}", entry["id"])
+
+
+def say_step(plan: Plan, given: Given) -> Changed:
+    """A step said anew by a typed sentence `text`, of the same or of another kind; what depends on it keeps to it."""
+    step = plan.step(given.text("step"))
+    if step is None:
+        raise ChangeRefused("no-step")
+    position = plan.steps.index(step)
+    sentence = read_sentence(given.text("text", limits.SENTENCE_LENGTH), _ids(plan, position))
+    fields = dict(sentence.fields)
+    name = str(fields.pop("name", "") or step.name)
+    require_name(plan, name, step)
+    data = plan.model_dump(mode="json")
+    data["steps"][position] = {**fields, "kind": kind_of(sentence.kind), "id": step.id, "name": name}
+    return Changed(from_data(data), f"{name}: said anew", step.id)
+
+
+def mend(plan: Plan, given: Given) -> Changed:
+    """Let an end that misses a figure meet it: the place `field` of `step` becomes the nearest place of `other`."""
+    step, field = plan.step(given.text("step")), given.text("field")
+    other = plan.step(given.text("other"))
+    if step is None or other is None:
+        raise ChangeRefused("no-step")
+    if step.field_kinds().get(field) is not FieldKind.ANCHOR or other.id == step.id:
+        raise ChangeRefused("no-field", name=field)
+    reference = NearestOf(other.id, read_reference(getattr(step, field)))
+    data = plan.model_dump(mode="json")
+    data["steps"][plan.steps.index(step)][field] = write_reference(reference)
+    return Changed(from_data(data), f"{step.name} meets {other.name}", step.id)
+
+
+def measure_of(name: str, text: str, note: str = "") -> Measure:
+    """A measure from what is typed as its value: a value, or “solve A = B between C and D, near E”.
+
+    Raises:
+        ExpressionError: a value in it cannot be read.
+        ChangeRefused: it begins with “solve” and does not go on as it must.
+    """
+    if not text.startswith("solve "):
+        if len(text) > limits.EXPRESSION_LENGTH:
+            raise ChangeRefused("text-too-long", what="value", most=limits.EXPRESSION_LENGTH, length=len(text))
+        read(text)
+        return Measure(name=name, value=text, note=note)
+    found = _SOLVE.fullmatch(text)
+    if found is None:
+        raise ChangeRefused("solve-unread")
+    left, right, low, high, start = (part.strip() for part in found.groups())
+    for part in (left, right, low, high, start):
+        read(part)
+    return Measure(name=name, value=start, note=note, solve=Solve(left=left, right=right, low=low, high=high))
+
+
+def measure_text(measure: Measure) -> str:
+    """What is typed as a measure's value; `measure_of` gives it back."""
+    solve = measure.solve
+    if solve is None:
+        return measure.value
+    return f"solve {solve.left} = {solve.right} between {solve.low} and {solve.high}, near {measure.value}"
+
+
+def _ids(plan: Plan, position: int) -> dict[str, str]:
+    """Ids of the figures before a position, by name."""
+    return {step.name: step.id for step in plan.steps[:position]}

@@ -21,6 +21,7 @@ INSTALLED_APPS = [
     "web.shelf",
     "web.bench",
     "web.delivery",
+    "web.range",
 ]
 
 MIDDLEWARE = [

@@ -9,5 +9,6 @@ urlpatterns = [
     path("sign-out/", LogoutView.as_view(), name="sign-out"),
     path("", include("web.shelf.urls")),
     path("marks/<int:mark_id>/", include("web.bench.urls")),
+    path("marks/<int:mark_id>/range/", include("web.range.urls")),
     path("marks/<int:mark_id>/delivery/", include("web.delivery.urls")),
 ]

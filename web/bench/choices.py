@@ -1,18 +1,26 @@
 """What may be chosen for a field: anchors or figures of the steps before it, as a list and on the sheet."""
 
+import itertools
 from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Final
 
+from kagami.geometry.point import Point
 from kagami.plan import anchors
 from kagami.plan.anchors import SHEET_ORIGIN
 from kagami.plan.document import Plan
 from kagami.plan.evaluate import Result
+from kagami.plan.reading import completions
 from web.bench.hues import hues_of
 from web.bench.sheet import frame_of
 from web.bench.tokens import Token, anchor_sign, figure_token
 
 MOST_LISTED: Final = 600
+MOST_OF_ONE: Final = 24
+LATEST: Final = 8
+"""Crossings are offered among so many of the latest figures, each of no more than MOST_CROSSED curves."""
+MOST_CROSSED: Final = 60
+MOST_CROSSINGS: Final = 160
 
 
 @dataclass(frozen=True)
@@ -53,7 +61,41 @@ def anchor_choices(plan: Plan, result: Result) -> Choices:
             dots.setdefault(spot, Dot(token.value, token.text, x, y, token.hue))
         if tokens:
             groups.append((outcome.name, tuple(tokens)))
+    met = []
+    for reference, place in _crossings(result):
+        token = _anchor(reference, result, hues, names)
+        met.append(token)
+        x, y = frame.place_of(*place).split()
+        dots.setdefault((round(place.x, 4), round(place.y, 4)), Dot(token.value, token.text, x, y, token.hue))
+    if met:
+        groups.append(("Crossings", tuple(met)))
     return Choices(tuple(groups), tuple(dots.values()))
+
+
+def _crossings(result: Result) -> Iterable[tuple[str, Point]]:
+    """Crossings of the latest figures with each other, by reference."""
+    drawn = [o for o in result.outcomes.values() if o.figure and o.figure.box and o.figure.curves <= MOST_CROSSED]
+    left = MOST_CROSSINGS
+    for second, first in itertools.combinations(drawn[-LATEST:][::-1], 2):
+        assert first.figure is not None and second.figure is not None
+        for number, place in enumerate(anchors.crossings_of(first.figure.whole, second.figure.whole), 1):
+            if left == 0:
+                return
+            left -= 1
+            yield f"crossing({first.id},{second.id},{number})", place
+
+
+def suggestions(plan: Plan, result: Result, text: str) -> tuple[int, list[str]]:
+    """Where in a typed sentence something may come next, and what; `result` is the plan up to there."""
+    names = plan.names()
+    ids = {outcome.name: outcome.id for outcome in result.outcomes.values()}
+    places = [
+        anchors.describe(f"{outcome.id}.{anchor}", names)
+        for outcome in result.outcomes.values()
+        if outcome.figure
+        for anchor in list(outcome.figure.anchors)[:MOST_OF_ONE]
+    ]
+    return completions(text, ids, places, list(result.measures.values))
 
 
 def figure_choices(plan: Plan, result: Result, areas_only: bool) -> Choices:

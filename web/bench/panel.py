@@ -9,7 +9,11 @@ from django.utils.safestring import SafeString
 
 from kagami.plan.document import Plan
 from kagami.plan.evaluate import Outcome, Result
+from kagami.plan.mending import mends
 from kagami.plan.messages import number_text
+from kagami.plan.saying import measure_text
+from kagami.plan.sentences import write_sentence
+from kagami.plan.solving import Solution
 from kagami.plan.steps import Chapter, Step
 from kagami.plan.steps.carve import Carve, CarveDetail
 from web.bench.hues import hues_of
@@ -21,13 +25,21 @@ HEADINGS: Final = {
     Chapter.SETTING_OUT: "Setting out",
     Chapter.FIGURES: "Figures and repeats",
     Chapter.REPEATS: "Figures and repeats",
+    Chapter.PLACING: "Figures and repeats",
     Chapter.CARVE: "Carve",
+    Chapter.REFINE: "Refine",
 }
 LINES: Final[Memo[SafeString]] = Memo()
 NOTES: Final = {
     "pick-gone": "A chosen region in {cover} is not there at these measures. Its choice is kept for when it returns.",
     "pick-changed": "The regions in {cover} were {before} when one was chosen and are {now} now. Look whether it is "
     "still the right one.",
+    "pieces-gone": "{count} pieces are narrower than the gap and left nothing.",
+    "weave-clash": "Over and under cannot alternate everywhere: the crossings at {x}u, {y}u and at {to_x}u, {to_y}u "
+    "follow each other and are passed alike. Turn one of them over.",
+    "crumbs": "{count} regions are too small to be meant; the smallest, {width}u wide, lies {x}u right and {y}u up "
+    "from O.",
+    "near-miss": "{owner} misses {other} by {distance}u, {x}u right and {y}u up from O.",
     "pick-uneven": "Every {every}. of {copies} copies does not come out even, so only one region was taken.",
 }
 
@@ -49,6 +61,7 @@ class MeasureLine:
     value: str
     result: str
     fault: str
+    open_to_range: bool
 
 
 @dataclass(frozen=True)
@@ -111,7 +124,9 @@ def _set_anew(
         "every": state.every,
         "fault": _fault(outcome),
         "waits": outcome.waits,
-        "notes": tuple(_notes(outcome)),
+        "notes": tuple(_notes(outcome, names)),
+        "mends": tuple(_mends(result, outcome)) if active else (),
+        "spoken": write_sentence(step, names) if active else "",
         "reaches": tuple(_reaches(step, outcome)) if active else (),
     }
     return render_to_string("bench/_step.html", context)
@@ -123,7 +138,13 @@ def _measures(result: Result) -> Iterable[MeasureLine]:
         error = result.measures.errors.get(measure.name)
         value = result.measures.values.get(measure.name)
         shown = "" if value is None else f"{number_text(value * module.size)} {module.unit}"
-        yield MeasureLine(measure.name, measure.value, shown, str(error) if error else "")
+        found = result.findings.get(measure.name)
+        if isinstance(found, Solution):
+            others = f", one of {len(found.others) + 1} solutions" if found.others else ""
+            shown = f"{number_text(found.value)}u{others}, {shown}"
+        yield MeasureLine(
+            measure.name, measure_text(measure), shown, str(error) if error else "", measure.solve is None
+        )
 
 
 def _fault(outcome: Outcome) -> str:
@@ -133,9 +154,18 @@ def _fault(outcome: Outcome) -> str:
     return f"{outcome.error.field}: {text}" if outcome.error.field and not outcome.waits else text
 
 
-def _notes(outcome: Outcome) -> Iterable[str]:
+def _notes(outcome: Outcome, names: dict[str, str]) -> Iterable[str]:
     for code, values in outcome.drawing.notes if outcome.drawing else ():
-        yield NOTES[code].format(**values)
+        shown = {name: number_text(value) if isinstance(value, float) else value for name, value in values.items()}
+        shown |= {name: names.get(str(values[name]), values[name]) for name in ("owner", "other") if name in values}
+        yield NOTES[code].format(**shown)
+
+
+def _mends(result: Result, outcome: Outcome) -> Iterable[tuple[str, str, str, str]]:
+    """What one click can mend: step, field, other, and that in words."""
+    names = result.plan.names()
+    for mend in mends(result, outcome):
+        yield mend.step, mend.field, mend.other, f"let {names[mend.step]} meet {names[mend.other]}"
 
 
 def _reaches(step: Step, outcome: Outcome) -> Iterable[tuple[int, str]]:

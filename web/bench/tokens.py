@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from django.utils.safestring import SafeString
 
 from kagami.plan import anchors
+from kagami.plan.change import TYPED_LISTS
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluate import Outcome, Result
 from kagami.plan.fields import VALUES, FieldKind
@@ -84,6 +85,8 @@ def slot_token(
         members = tuple(figure_token(identifier, result, names, hues) for identifier in ids)
         many = "many" if slot.kind is FieldKind.FIGURES else ""
         return Token("figures", text, slot.field, label, many, value=" ".join(ids), members=members, faulty=faulty)
+    if slot.kind in TYPED_LISTS:
+        return Token("typed", text, slot.field, label, value=text, faulty=faulty)
     if slot.kind is FieldKind.CHOICE:
         return Token("choice", text, slot.field, label, value=value, options=step.choices(slot.field))
     return Token("picks", _kept_text(step, result), slot.field, label)

@@ -12,5 +12,6 @@ urlpatterns = [
     path("redo/", views.redo, name="bench-redo"),
     path("keep/", views.keep, name="bench-keep"),
     path("slip/<slug:kind>/", views.slip, name="bench-slip"),
+    path("complete/", views.complete, name="bench-complete"),
     path("choices/", views.choices, name="bench-choices"),
 ]

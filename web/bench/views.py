@@ -9,8 +9,9 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from kagami.plan.evaluate import evaluate
-from kagami.plan.steps import KINDS, Carve, Turn
-from web.bench.choices import anchor_choices, figure_choices
+from kagami.plan.limits import SENTENCE_LENGTH
+from kagami.plan.steps import KINDS, Carve
+from web.bench.choices import anchor_choices, figure_choices, suggestions
 from web.bench.fragments import Bench, fragments
 from web.bench.requests import BadRequest, answers_refusals, base_of, body_of
 from web.bench.slip import draw_slip, verbs
@@ -43,7 +44,7 @@ def change(request: HttpRequest, mark_id: int) -> HttpResponse:
     data = body_of(request)
     made = history.make_change(mark_of(request.user, mark_id), base_of(data), str(data.get("kind")), _given(data))
     seen = looking(data.get("state") or {})
-    if data.get("kind") == "add-step":
+    if data.get("kind") in ("add-step", "add-sentence"):
         seen = _after_new_step(made, seen)
     return JsonResponse(fragments(Bench(made.mark, made.plan, seen), request))
 
@@ -104,10 +105,24 @@ def choices(request: HttpRequest, mark_id: int) -> HttpResponse:
     else:
         target = plan.step(of)
         kind = type(target) if target else KINDS.get(request.GET.get("kind", ""))
-        found = figure_choices(plan, result, areas_only=kind not in (Carve, Turn))
+        found = figure_choices(plan, result, areas_only=kind is None or not kind.takes_lines)
     many = request.GET.get("many") == "1"
     chosen = request.GET.get("chosen", "").split()
     return render(request, "bench/_choices.html", {"choices": found, "many": many, "chosen": chosen})
+
+
+@require_GET
+def complete(request: HttpRequest, mark_id: int) -> JsonResponse:
+    """What may come next in a sentence that is being typed at the needle, or in place of a step."""
+    mark = mark_of(request.user, mark_id)
+    plan = mark.current.read()
+    position = looking(request.GET).position(plan)
+    identifiers = [step.id for step in plan.steps]
+    if request.GET.get("of", "") in identifiers:
+        position = identifiers.index(request.GET["of"])
+    result = evaluate(plan, CACHE, position)
+    at, words = suggestions(plan, result, request.GET.get("text", "")[:SENTENCE_LENGTH])
+    return JsonResponse({"at": at, "words": words})
 
 
 def _given(data: dict[str, Any]) -> dict[str, Any]:

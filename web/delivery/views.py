@@ -11,6 +11,7 @@ from kagami.exchange.artwork import Artwork, NothingToDraw, artwork
 from kagami.exchange.png import write_png
 from kagami.exchange.svg import write_svg
 from kagami.plan.document import to_json
+from kagami.plan.text import write_text
 from web.bench.mirror import draw_mirror
 from web.marks.access import mark_of
 from web.marks.services.evaluation import evaluated
@@ -50,6 +51,13 @@ def plan(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The plan file."""
     found = mark_of(request.user, mark_id).current.read()
     return _file(to_json(found).encode(), "application/json", f"{found.title}.json")
+
+
+@require_GET
+def text(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """The plan as a text of sentences."""
+    found = mark_of(request.user, mark_id).current.read()
+    return _file(write_text(found).encode(), "text/plain; charset=utf-8", f"{found.title}.plan")
 
 
 def _artwork(request: HttpRequest, mark_id: int) -> Artwork:

@@ -7,16 +7,18 @@ from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.contrib.auth.models import AbstractBaseUser
 
-from kagami.plan.document import from_json
+from kagami.plan.files import read_plan
 from web.marks.models import Brand
 from web.marks.services.shelving import make_brand, make_mark
 
 FOLDER: Final = pathlib.Path(settings.BASE_DIR) / "examples"
 BRANDS: Final = {
-    "Vennik Light Trust": ["demo/vennik-light-trust.json", "jobs/j20-harbour-seal.json"],
-    "Tidehouse Museum": ["demo/tidehouse-museum.json", "jobs/j09-tide-rose.json"],
-    "Oar & Anvil Boatyard": ["demo/oar-and-anvil.json", "jobs/j09-eight-moorings.json"],
-    "Saltpan Cooperative": ["demo/saltpan-cooperative.json"],
+    "Vennik Light Trust": ["demo/vennik-light-trust.json", "jobs/j20-harbour-seal.json", "jobs/j12-anchor-light.plan"],
+    "Tidehouse Museum": ["demo/tidehouse-museum.json", "jobs/j09-tide-rose.json", "jobs/j16-harbour-arch.plan"],
+    "Ropewalk Works": ["jobs/j07-mooring-knot.plan", "jobs/j04-interlaced-cross.plan"],
+    "Oar & Anvil Boatyard": ["jobs/j01-boatyard-letter.plan", "jobs/j03-hinged-tongs.plan", "demo/oar-and-anvil.json"],
+    "Saltpan Cooperative": ["demo/saltpan-cooperative.json", "jobs/j11-frost-crystal.plan", "jobs/j10-salt-body.plan"],
+    "Lateen Ferries": ["jobs/j02-ferry-frame.plan", "jobs/j05-gull.plan"],
 }
 NAME: Final = "harbour"
 
@@ -31,5 +33,5 @@ def load_demo(password: str) -> AbstractBaseUser:
         for name, files in BRANDS.items():
             brand = make_brand(user, name)
             for file in files:
-                make_mark(brand, from_json((FOLDER / file).read_bytes()), "taken from the demo")
+                make_mark(brand, read_plan((FOLDER / file).read_bytes()), "taken from the demo")
     return user

@@ -3,8 +3,9 @@
 from django import forms
 
 from kagami.plan import limits
-from kagami.plan.document import Plan, from_json
-from kagami.plan.errors import DocumentError
+from kagami.plan.document import Plan
+from kagami.plan.errors import PlanError
+from kagami.plan.files import read_plan
 
 
 class BrandForm(forms.Form):
@@ -32,8 +33,8 @@ class MarkForm(forms.Form):
                 f"This file is {file.size:,} bytes long; {limits.DOCUMENT_BYTES:,} is the most."
             )
         try:
-            plan = from_json(file.read()) if file else Plan(title=name)
-        except DocumentError as error:
+            plan = read_plan(file.read()) if file else Plan(title=name)
+        except PlanError as error:
             raise forms.ValidationError(f"{file.name}: {error}") from error
         data["plan"] = plan.model_copy(update={"title": name}) if name else plan
         return data

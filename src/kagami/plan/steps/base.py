@@ -197,6 +197,8 @@ class Step(BaseModel):
     noun: ClassVar[str]
     """Begins the default name of what the step makes."""
     always_guide: ClassVar[bool] = False
+    takes_lines: ClassVar[bool] = True
+    """Whether lines that bound no area may be chosen for its figures."""
 
     id: Identifier
     name: Name

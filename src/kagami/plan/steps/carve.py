@@ -2,20 +2,26 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
 
+from kagami.geometry.arrangement import Arrangement
 from kagami.geometry.arrays import Bools
+from kagami.geometry.crumbs import crumbs
+from kagami.geometry.outline import Shape
+from kagami.geometry.point import Point
 from kagami.geometry.selection import outline_of_faces
 from kagami.plan import limits
 from kagami.plan.fields import FieldKind, FigureRefs
 from kagami.plan.figure import Figure
 from kagami.plan.regions import Regions, chosen, regions_of
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+
+MOST_NOTES = 6
 
 
 class Pick(BaseModel):
@@ -78,8 +84,30 @@ class Carve(Step):
                 notes.append(("pick-uneven", {"every": pick.every, "copies": order}))
             choices.append((pick.keep, face, pick.every))
         kept = chosen(regions, self.rest == "kept", choices)
+        owners = [outcome.id for outcome, figure in zip(outcomes, figures, strict=True) for _ in figure.copies]
+        notes.extend(crumb_notes(regions.arrangement, [s for figure in figures for s in figure.copies], owners))
         shape = outline_of_faces(regions.arrangement, kept)
         return Drawing(Figure((shape,)), tuple(notes), CarveDetail(regions, kept))
+
+
+def crumb_notes(
+    arrangement: Arrangement, shapes: Sequence[Shape], owners: Sequence[str]
+) -> list[tuple[str, Mapping[str, object]]]:
+    """Remarks on regions too small to be meant, with the near miss beside each; `owners` are ids of steps by shape."""
+    found = crumbs(arrangement, shapes)
+    if not found:
+        return []
+    first = found[0]
+    values = {"count": len(found), "width": first.width, "x": first.place.x, "y": first.place.y}
+    notes: list[tuple[str, Mapping[str, object]]] = [("crumbs", values)]
+    seen: set[Point] = set()
+    for crumb in found:
+        miss = crumb.miss
+        if miss is not None and miss.place not in seen:
+            seen.add(miss.place)
+            ends = {"owner": owners[miss.owner], "other": owners[miss.other], "x": miss.place.x, "y": miss.place.y}
+            notes.append(("near-miss", {**ends, "distance": miss.distance}))
+    return notes[:MOST_NOTES]
 
 
 def _cover_text(cover: tuple[str, ...], names: Mapping[str, str]) -> str:

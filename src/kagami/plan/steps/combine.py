@@ -16,6 +16,7 @@ from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
 class _Combination(Step):
     """All copies of all figures, combined by one operation."""
 
+    takes_lines: ClassVar = False
     chapter: ClassVar = Chapter.CARVE
     noun: ClassVar = "piece"
     operation: ClassVar[Operation]
@@ -50,6 +51,7 @@ class Union(_Combination):
 class Difference(Step):
     """The area in the first figure and in none of the others."""
 
+    takes_lines: ClassVar = False
     title: ClassVar = "subtract"
     chapter: ClassVar = Chapter.CARVE
     noun: ClassVar = "piece"

@@ -92,6 +92,7 @@ class Taper(_Refining):
 class Offset(_Refining):
     """A figure grown or shrunk by one or several equal steps."""
 
+    takes_lines: ClassVar = False
     title: ClassVar = "offset"
     sentence: ClassVar = "Offset {figure} by {distance}, {steps} steps, corners {corners}: {name}."
     noun: ClassVar = "offset"
@@ -117,6 +118,7 @@ class Offset(_Refining):
 class Gap(_Refining):
     """Pieces parted by one exact distance."""
 
+    takes_lines: ClassVar = False
     title: ClassVar = "gap"
     sentence: ClassVar = "Part {figures} by {gap}, {way}: {name}."
     noun: ClassVar = "parted"
@@ -283,6 +285,7 @@ class RoundOne(_Refining):
 class Cast(_Refining):
     """The flat shadow of a figure."""
 
+    takes_lines: ClassVar = False
     title: ClassVar = "cast"
     sentence: ClassVar = "Cast {figure} over {length} at {angle}°, the figure itself {itself}: {name}."
     noun: ClassVar = "shadow"

@@ -38,11 +38,11 @@ export function watchFields(plan) {
     else commitTyped(event.target);
   });
   plan.addEventListener("focusout", (event) => {
-    if (event.target.matches("input") && isField(event.target)) commitTyped(event.target);
+    if (event.target.matches("input, textarea") && isField(event.target)) commitTyped(event.target);
   });
   plan.addEventListener("input", (event) => {
-    if (!event.target.matches("input.value")) return;
-    event.target.size = Math.max(1, event.target.value.length);
+    if (!event.target.matches("input.value, textarea.value")) return;
+    if (event.target.matches("input")) event.target.size = Math.max(1, event.target.value.length);
     delete event.target.dataset.sent;
     clearFault(event.target);
   });

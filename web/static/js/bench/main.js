@@ -7,6 +7,7 @@ import { looking } from "./server.js";
 import { watchSheet } from "./sheet.js";
 import { closeSlip, watchSlip } from "./slip.js";
 import { watchStrip } from "./strip.js";
+import { openSaying, watchTyped } from "./typed.js";
 
 const plan = document.getElementById("plan");
 const sheet = document.getElementById("sheet");
@@ -38,6 +39,8 @@ const ACTS = {
   guide: (button, step) => make("set-guide", { step, guide: button.dataset.guide === "1" }, null),
   move: (button, step) => make("move-step", { step, position: Number(button.dataset.position) }, null),
   remove: (button, step) => make("remove-step", { step }, null),
+  say: openSaying,
+  mend: (button) => make("mend", { step: button.dataset.step, field: button.dataset.field, other: button.dataset.other }, null),
   "remove-measure": (button) => make("remove-measure", { name: button.dataset.name }, null),
   "open-measure": openMeasure,
   "close-slip": closeSlip,
@@ -68,6 +71,7 @@ document.addEventListener("keydown", (event) => {
 watchFields(plan);
 watchFields(document.querySelector(".names"));
 watchSlip(plan);
+watchTyped(plan);
 watchChooser(plan);
 watchSheet(sheet, plan);
 watchStrip();

@@ -8,7 +8,7 @@ function remembered() {
   const element = document.activeElement;
   const key = element?.dataset?.key;
   if (!key) return null;
-  const typed = element.matches("input") && element.value !== element.defaultValue ? element.value : null;
+  const typed = element.matches("input, textarea") && element.value !== element.defaultValue ? element.value : null;
   return { key, typed, start: element.selectionStart, end: element.selectionEnd };
 }
 
@@ -17,8 +17,8 @@ function restore(memory) {
   const element = document.querySelector(`[data-key="${CSS.escape(memory.key)}"]`);
   if (!element) return;
   element.focus({ preventScroll: true });
-  if (memory.typed !== null && element.matches("input")) element.value = memory.typed;
-  if (element.matches("input") && memory.start !== null && memory.start !== undefined) {
+  if (memory.typed !== null && element.matches("input, textarea")) element.value = memory.typed;
+  if (element.matches("input, textarea") && memory.start !== null && memory.start !== undefined) {
     element.setSelectionRange(memory.start, memory.end);
   }
 }

@@ -93,6 +93,10 @@ export async function html(path, query) {
   return response.text();
 }
 
+export async function json(path, query) {
+  return read(await reach(`${path}?${new URLSearchParams({ ...looking(), ...query })}`));
+}
+
 // A change that came too late goes into a new mark; `from` is the revision that it was meant for.
 export async function keepApart(body, from) {
   const headers = { "Content-Type": "application/json", "X-CSRFToken": token };

@@ -30,7 +30,7 @@ export async function openSlip(kind, figure) {
 
 function fieldsOf(slip) {
   const fields = {};
-  for (const element of slip.querySelectorAll("input.value, select.value")) fields[element.name] = element.value;
+  for (const element of slip.querySelectorAll("input.value, select.value, textarea.value")) fields[element.name] = element.value;
   for (const slot of slip.querySelectorAll(".slot")) {
     const many = slot.dataset.many === "1";
     fields[slot.dataset.field] = many ? slot.dataset.value.split(" ").filter(Boolean) : slot.dataset.value;

@@ -1,0 +1,1 @@
+"""The Range page: a measure shown over a row of values."""

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class RangeConfig(AppConfig):
+    name = "web.range"
+    label = "range"

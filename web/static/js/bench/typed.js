@@ -1,0 +1,143 @@
+// The typed line: a whole step as one sentence, with what may come next offered by the server.
+
+import { make } from "./changes.js";
+import { clearFault } from "./messages.js";
+import * as server from "./server.js";
+
+let asked = 0;
+
+function parts(input) {
+  const form = input.closest("form");
+  return { form, list: form.querySelector(".words-next") };
+}
+
+function close(input) {
+  const { list } = parts(input);
+  list.hidden = true;
+  list.replaceChildren();
+  input.setAttribute("aria-expanded", "false");
+  input.removeAttribute("aria-activedescendant");
+}
+
+function offer(input, answer) {
+  const { list } = parts(input);
+  const items = answer.words.map((word, index) => {
+    const item = document.createElement("li");
+    item.id = `word-${index}`;
+    item.setAttribute("role", "option");
+    item.dataset.at = answer.at;
+    item.textContent = word;
+    return item;
+  });
+  list.replaceChildren(...items);
+  list.hidden = items.length === 0;
+  input.setAttribute("aria-expanded", String(items.length > 0));
+  if (items.length > 0) list.scrollIntoView({ block: "nearest" });
+}
+
+async function ask(input) {
+  asked += 1;
+  const mine = asked;
+  const of = input.closest("[data-step]")?.dataset.step || "";
+  const answer = await server.json("complete/", { text: input.value, of });
+  if (mine === asked && document.activeElement === input) offer(input, answer);
+}
+
+function chosen(input) {
+  return parts(input).list.querySelector("[aria-selected=true]");
+}
+
+function move(input, by) {
+  const items = [...parts(input).list.children];
+  if (items.length === 0) return;
+  const from = items.indexOf(chosen(input));
+  items[from]?.removeAttribute("aria-selected");
+  const item = items[(from + by + items.length + (from < 0 && by < 0 ? 1 : 0)) % items.length];
+  item.setAttribute("aria-selected", "true");
+  item.scrollIntoView({ block: "nearest" });
+  input.setAttribute("aria-activedescendant", item.id);
+}
+
+function take(input, item) {
+  const head = input.value.slice(0, Number(item.dataset.at));
+  const joint = head === "" || head.endsWith(" ") || item.textContent.startsWith(",") ? "" : " ";
+  input.value = `${head}${joint}${item.textContent} `;
+  input.focus();
+  close(input);
+  ask(input);
+}
+
+async function send(form) {
+  const input = form.elements.text;
+  close(input);
+  const step = form.closest("[data-step]")?.dataset.step;
+  const { needle } = server.looking();
+  const given = { text: input.value };
+  if (step) given.step = step;
+  else if (needle) given.position = Number(needle);
+  form.dataset.sending = "1";
+  const made = await make(step ? "say-step" : "add-sentence", given, input);
+  delete form.dataset.sending;
+  if (made && !step) {
+    const fresh = document.querySelector(".typing .sentence-input");
+    if (fresh) {
+      fresh.value = "";
+      fresh.focus();
+      fresh.scrollIntoView({ block: "nearest" });
+    }
+  }
+}
+
+// A step's own sentence is opened for typing in its place.
+export function openSaying(button) {
+  const body = button.closest(".step").querySelector(".body");
+  const form = document.querySelector(".typing .typed-line").cloneNode(true);
+  const input = form.elements.text;
+  const list = form.querySelector(".words-next");
+  list.id = "words-next-again";
+  input.setAttribute("aria-controls", list.id);
+  input.dataset.key = `saying:${button.closest("[data-step]").dataset.step}`;
+  input.value = button.dataset.text;
+  body.querySelector(".sentence").after(form);
+  button.disabled = true;
+  input.focus();
+}
+
+export function watchTyped(plan) {
+  plan.addEventListener("input", (event) => {
+    if (!event.target.matches(".sentence-input")) return;
+    clearFault(event.target);
+    ask(event.target);
+  });
+  plan.addEventListener("submit", (event) => {
+    if (event.target.dataset.form !== "sentence") return;
+    event.preventDefault();
+    send(event.target);
+  });
+  plan.addEventListener("mousedown", (event) => {
+    const item = event.target.closest(".words-next li");
+    if (!item) return;
+    event.preventDefault();
+    take(item.closest("form").elements.text, item);
+  });
+  plan.addEventListener("focusout", (event) => {
+    if (event.target.matches(".sentence-input")) close(event.target);
+  });
+  plan.addEventListener("keydown", (event) => {
+    const input = event.target;
+    if (!input.matches(".sentence-input")) return;
+    const item = chosen(input);
+    if (event.key === "ArrowDown" || event.key === "ArrowUp") {
+      event.preventDefault();
+      move(input, event.key === "ArrowDown" ? 1 : -1);
+    } else if (event.key === "Enter" && !item) {
+      event.preventDefault();
+      send(input.closest("form"));
+    } else if ((event.key === "Enter" && item) || (event.key === "Tab" && !parts(input).list.hidden && !event.shiftKey)) {
+      event.preventDefault();
+      take(input, item || parts(input).list.firstElementChild);
+    } else if (event.key === "Escape") {
+      close(input);
+    }
+  });
+}

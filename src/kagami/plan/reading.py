@@ -10,7 +10,7 @@ import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import cache
-from itertools import pairwise
+from itertools import pairwise, product
 from typing import Any
 
 from kagami.plan import limits
@@ -66,11 +66,11 @@ class _Reader:
     ids: Mapping[str, str]
     failure: _Failure
 
-    def sentence(self, kind: type[Step]) -> dict[str, Any] | None:
+    def sentence(self, kind: type[Step], nameless: bool) -> dict[str, Any] | None:
         """The fields, or None where the text is not this kind's sentence."""
         found: dict[str, Any] = {}
         at = 0
-        parts = sentence_parts(kind)
+        parts = sentence_parts(kind, nameless=nameless)
         for number, part in enumerate(parts):
             if isinstance(part, Words):
                 end = self.words(part.text, at, number == len(parts) - 1)
@@ -290,8 +290,8 @@ def read_sentence(text: str, ids: Mapping[str, str]) -> Sentence:
     if len(text) > limits.SENTENCE_LENGTH:
         raise SentenceError("sentence-too-long", length=len(text), position=limits.SENTENCE_LENGTH)
     failure = _Failure()
-    for kind in IN_ORDER_OF_WORK:
-        fields = _Reader(text, ids, failure).sentence(kind)
+    for nameless, kind in product((False, True), IN_ORDER_OF_WORK):
+        fields = _Reader(text, ids, failure).sentence(kind, nameless)
         if fields is not None:
             return Sentence(kind, fields)
     if failure.error is not None and failure.error.values.get("position") == failure.at:
@@ -324,7 +324,7 @@ def completions(text: str, ids: Mapping[str, str], anchors: list[str], measures:
     """
     failure = _Failure()
     for kind in IN_ORDER_OF_WORK:
-        _Reader(text, ids, failure).sentence(kind)
+        _Reader(text, ids, failure).sentence(kind, nameless=False)
     begun = text[failure.at :]
     found: list[str] = []
     for word in failure.wanted:

@@ -40,13 +40,14 @@ Part: TypeAlias = Words | Own | Slot
 GUIDE: Final = ", as a guide"
 NOTHING: Final = "nothing"
 _PLACE = re.compile(r"{(\w+)}")
+_NAME = re.compile(r"(?:: pieces?|:)? {name}")
 
 
-def sentence_parts(kind: type[Step]) -> tuple[Part, ...]:
-    """The parts of a kind's sentence, in order."""
+def sentence_parts(kind: type[Step], *, nameless: bool = False) -> tuple[Part, ...]:
+    """The parts of a kind's sentence, in order; `nameless` leaves out the name and what leads to it."""
     kinds = kind.field_kinds()
     parts: list[Part] = []
-    for index, text in enumerate(_PLACE.split(kind.sentence)):
+    for index, text in enumerate(_PLACE.split(_NAME.sub("", kind.sentence) if nameless else kind.sentence)):
         if index % 2 == 0:
             if text:
                 parts.append(Words(text))

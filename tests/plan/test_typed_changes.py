@@ -1,0 +1,217 @@
+"""Steps typed and said anew, measures solved, ranges, renames in values, frozen values, mended misses."""
+
+from __future__ import annotations
+
+import math
+from unittest import TestCase
+
+from kagami.plan.change import change
+from kagami.plan.document import Plan
+from kagami.plan.errors import ChangeRefused, PlanError
+from kagami.plan.evaluate import Result, evaluate
+from kagami.plan.mending import mends
+from kagami.plan.ranges import over_range, usual_range
+from kagami.plan.reading import SentenceError
+from kagami.plan.saying import measure_text
+from kagami.plan.solving import Solution
+from kagami.plan.text import read_text
+from tests.plan.marks import Builder
+
+
+def mark(*lines: str) -> Plan:
+    """A plan from lines of its text."""
+    return read_text("\n".join(lines))
+
+
+def evaluated(*lines: str) -> Result:
+    return evaluate(mark(*lines))
+
+
+class Typed(TestCase):
+    def test_a_typed_sentence_adds_a_step_where_it_is_wanted(self) -> None:
+        builder = Builder()
+        builder.do("add-sentence", text="Circle rim on O with radius 4u.")
+        builder.do("add-sentence", text="Circle on top of rim with radius 1u")
+        builder.do("add-sentence", text="Centre lines through O", position=0)
+        self.assertEqual([step.name for step in builder.plan.steps], ["axes", "rim", "circle"])
+        self.assertTrue(builder.result.sound)
+
+    def test_only_figures_before_it_may_be_named(self) -> None:
+        plan = mark("Circle rim on O with radius 4u.")
+        with self.assertRaises(SentenceError):
+            change(plan, "add-sentence", {"text": "Turn rim round O, 3 copies: x.", "position": 0})
+
+    def test_a_step_said_anew_keeps_its_id_and_its_dependents(self) -> None:
+        plan = mark("Circle rim on O with radius 4u.", "Circle dot on box top of rim with radius 1u.")
+        plan = change(
+            plan, "say-step", {"step": "rim", "text": "Square rim of side 6u, its centre on O, turned by 0°."}
+        ).plan
+        result = evaluate(plan)
+        self.assertTrue(result.sound)
+        self.assertAlmostEqual(result.outcomes["dot"].figure.anchors["centre"].y, 3, delta=1e-12)
+
+    def test_a_taken_name_is_refused(self) -> None:
+        plan = mark("Circle rim on O with radius 4u.")
+        with self.assertRaises(ChangeRefused):
+            change(plan, "add-sentence", {"text": "Circle rim on O with radius 2u."})
+
+
+class Readings(TestCase):
+    def test_values_read_earlier_figures(self) -> None:
+        result = evaluated(
+            "Measure: half = width of rim / 2",
+            "Circle rim on O with radius 4u.",
+            "Square inner of side half, its centre on O, turned by 0°.",
+            "Circle dot on O with radius distance from O to corner 1 of inner / 4.",
+            "Circle far on right of rim with radius gap between inner and rim.",
+        )
+        self.assertTrue(result.sound, [str(o.error) for o in result.outcomes.values() if o.error])
+        self.assertAlmostEqual(result.measures.values["half"], 4, delta=1e-12)
+        self.assertAlmostEqual(result.outcomes["dot"].figure.box.width, 2 * 2 * math.sqrt(2) / 4, delta=1e-12)
+        self.assertAlmostEqual(result.outcomes["far"].figure.box.width, 2 * (4 - 2 * math.sqrt(2)), delta=1e-9)
+
+    def test_a_measure_that_reads_a_later_figure_is_told_so(self) -> None:
+        result = evaluated(
+            "Measure: half = width of rim / 2", "Circle a on O with radius half.", "Circle rim on O with radius 4u."
+        )
+        self.assertEqual(result.outcomes["a"].error.code, "measure-waits")
+        self.assertAlmostEqual(result.measures.values["half"], 4, delta=1e-12)
+
+    def test_a_renamed_figure_is_renamed_in_values(self) -> None:
+        plan = mark("Circle rim on O with radius 4u.", "Circle dot on O with radius width of rim / 4.")
+        plan = change(plan, "rename-step", {"step": "rim", "name": "old rim"}).plan
+        self.assertEqual(plan.step("dot").radius, "width of “old rim” / 4")
+        self.assertTrue(evaluate(plan).sound)
+        with self.assertRaises(ChangeRefused):
+            change(plan, "remove-step", {"step": "rim"})
+
+    def test_a_renamed_measure_leaves_figures_of_that_name_alone(self) -> None:
+        plan = mark(
+            "Measure: rim = 2u", "Circle rim on O with radius rim.", "Circle dot on O with radius width of rim - rim."
+        )
+        plan = change(plan, "rename-measure", {"name": "rim", "new": "r"}).plan
+        self.assertEqual(plan.step("dot").radius, "width of rim - r")
+
+
+class Freezing(TestCase):
+    def test_a_needed_measure_is_removed_only_when_its_values_are_frozen(self) -> None:
+        plan = mark("Measure: gap = u/4", "Measure: two = 2gap", "Circle rim on O with radius 4u - gap.")
+        with self.assertRaises(ChangeRefused) as caught:
+            change(plan, "remove-measure", {"name": "gap"})
+        self.assertEqual(caught.exception.code, "needed-by-values")
+        frozen = change(plan, "remove-measure", {"name": "gap", "freeze": True}).plan
+        self.assertEqual([measure.value for measure in frozen.measures], ["2(0.25)"])
+        self.assertEqual(frozen.step("rim").radius, "4u - (0.25)")
+        self.assertAlmostEqual(evaluate(frozen).outcomes["rim"].figure.box.width, 7.5, delta=1e-12)
+
+
+LENS = (
+    "Circle one on O with radius 3u.",
+    "Point away, d right and 0u up from O.",
+    "Circle two on place of away with radius 3u.",
+    "Keep what one and two have in common: piece lens.",
+)
+
+
+class Solving(TestCase):
+    def test_a_lens_as_wide_as_asked(self) -> None:
+        # Two circles of radius r, d apart, share a lens 2r − d wide.
+        result = evaluated("Measure: d = solve width of lens = 2u between 0.5u and 5.5u, near 3u", *LENS)
+        found = result.findings["d"]
+        assert isinstance(found, Solution)
+        self.assertAlmostEqual(found.value, 4, delta=1e-12)
+        self.assertEqual(found.others, ())
+        self.assertTrue(result.sound)
+
+    def test_the_solution_follows_when_a_measure_changes(self) -> None:
+        plan = mark("Measure: w = 2u", "Measure: d = solve width of lens = w between 0.5u and 5.5u, near 3u", *LENS)
+        plan = change(plan, "set-measure", {"name": "w", "value": "3u"}).plan
+        self.assertAlmostEqual(evaluate(plan).measures.values["d"], 3, delta=1e-12)
+
+    def test_several_solutions_are_told_and_the_nearest_is_taken(self) -> None:
+        lines = ("Circle rim on O with radius 5u.", "Point p, 3u away from O at a°.")
+        text = "solve distance from place of p to top of rim = 4u between 0 and 180, near {}"
+        for near, value in ((10, 1), (170, -1)):
+            found = evaluated(f"Measure: a = {text.format(near)}", *lines).findings["a"]
+            assert isinstance(found, Solution)
+            self.assertEqual(len(found.others), 1)
+            self.assertGreater(math.cos(math.radians(found.value)) * value, 0)
+            # The law of cosines: 16 = 9 + 25 − 30 sin(a).
+            self.assertAlmostEqual(math.sin(math.radians(found.value)), 18 / 30, delta=1e-9)
+
+    def test_no_solution_and_no_reading_are_told(self) -> None:
+        for text, code in (
+            ("solve width of lens = 9u between 1u and 5u, near 2u", "no-solution"),
+            ("solve width of lens = 2u between 7u and 9u, near 8u", "solve-fails"),
+            ("solve width of lens = 2u between 5u and 1u, near 2u", "range-reversed"),
+        ):
+            result = evaluated(f"Measure: d = {text}", *LENS)
+            self.assertEqual(result.measures.errors["d"].code, code)
+            self.assertFalse(result.sound)
+            self.assertIsNone(result.outcomes["one"].error)
+
+    def test_it_is_typed_as_a_measure(self) -> None:
+        plan = mark("Measure: d = 3u", *LENS)
+        text = "solve width of lens = 2u between 0.5u and 5.5u, near 3u"
+        plan = change(plan, "set-measure", {"name": "d", "value": text}).plan
+        self.assertEqual(measure_text(plan.measures[0]), text)
+        with self.assertRaises(ChangeRefused):
+            change(plan, "set-measure", {"name": "d", "value": "solve it"})
+
+
+class Ranges(TestCase):
+    PLAN = mark("Measure: r = 2u", "Circle rim on O with radius r.")
+
+    def test_marks_over_even_values(self) -> None:
+        found = over_range(self.PLAN, "r", "1u", "3u", 5)
+        self.assertEqual([sample.value for sample in found], ["1u", "1.5u", "2u", "2.5u", "3u"])
+        self.assertEqual([sample.result.outcomes["rim"].figure.box.width for sample in found], [2, 3, 4, 5, 6])
+        self.assertEqual(usual_range(self.PLAN, "r"), ("1u", "3u"))
+
+    def test_what_cannot_be_shown_is_refused(self) -> None:
+        for name, low, count in (("x", "1u", 5), ("r", "1u", 1), ("r", "1u", 99), ("r", "gone", 5)):
+            with self.assertRaises(PlanError):
+                over_range(self.PLAN, name, low, "3u", count)
+
+
+class Mending(TestCase):
+    LINES = (
+        "Circle rim on O with radius 5u.",
+        "Point short, 4.99u right and 0u up from O.",
+        "Segment cut from left of rim to place of short.",
+        "Divide rim and cut: pieces parts.",
+    )
+
+    def test_three_lines_that_miss_their_common_place_leave_a_crumb(self) -> None:
+        lines = (
+            "Circle rim on O with radius 5u.",
+            "Line one through O at 0°.",
+            "Line two through O at 90°.",
+            "Point near, {} right and 0u up from O.",
+            "Line three through place of near at 130°.",
+            "Of rim, one, two and three keep nothing, the rest kept: piece x.",
+        )
+        for off, codes in (("0.03u", ["crumbs"]), ("0u", [])):
+            result = evaluated(*(line.format(off) for line in lines))
+            self.assertEqual([code for code, _ in result.outcomes["x"].drawing.notes], codes)
+
+    def test_a_sliver_between_two_edges_is_remarked_upon(self) -> None:
+        result = evaluated(
+            "Square one of side 4u, its right on O, turned by 0°.",
+            "Point beside, 0.01u right and 0u up from O.",
+            "Square two of side 4u, its left on place of beside, turned by 0°.",
+            "Box whole, 12u wide and 4u high, its centre on O, turned by 0°.",
+            "Of one, two and whole keep nothing, the rest kept: piece x.",
+        )
+        codes = [code for code, _ in result.outcomes["x"].drawing.notes]
+        self.assertIn("crumbs", codes)
+        self.assertIn("near-miss", codes)
+        found = mends(result, result.outcomes["x"])
+        self.assertEqual(found, ())  # corners of squares are no places that a step names
+
+    def test_an_end_is_led_to_the_nearest_place(self) -> None:
+        plan = change(mark(*self.LINES), "mend", {"step": "cut", "field": "second", "other": "rim"}).plan
+        result = evaluate(plan)
+        self.assertTrue(result.sound)
+        self.assertEqual(len(result.outcomes["parts"].figure.copies), 2)
+        self.assertEqual(len(evaluated(*self.LINES).outcomes["parts"].figure.copies), 1)

@@ -81,6 +81,11 @@ class Widths(TestCase):
         self.assertEqual(len(found.outlines), 2)
         self.assertLess(area(found), 0.4 * perimeter(loop))
 
+    def test_a_taper_along_a_curve_that_begins_with_no_speed(self) -> None:
+        curl = stroke(Cubic(O, O, Point(3, 1), Point(3, 4)))
+        found = band(curl, 1, end_width=0.3)
+        self.assertAlmostEqual(area(found), 0.65 * perimeter(curl), delta=1e-3)
+
     def test_bad_widths_are_refused(self) -> None:
         for width, last in ((0.0, None), (-1.0, None), (math.inf, None), (1.0, -0.5), (1.0, math.nan)):
             with self.assertRaises(InvalidLength):

@@ -134,7 +134,8 @@ def _moved(
     if not ways:
         return places, along
     # By the length s of the curve, the parallel goes on by (1 − κδ) along it and δ′ across it.
-    speed = 1 - chain.table.curvature(index, t) * distance
+    # Where the curve stands still (a handle of no length) its curvature says nothing.
+    speed = 1 - np.nan_to_num(chain.table.curvature(index, t), posinf=0.0, neginf=0.0) * distance
     tangent = speed[:, None] * along + growth[:, None] * left
     return places, tangent / lengths(tangent)[:, None]
 

@@ -38,7 +38,7 @@ function offer(input, answer) {
 async function ask(input) {
   asked += 1;
   const mine = asked;
-  const of = input.closest("[data-step]")?.dataset.step || "";
+  const of = input.closest(".step")?.dataset.step || "";
   const answer = await server.json("complete/", { text: input.value, of });
   if (mine === asked && document.activeElement === input) offer(input, answer);
 }
@@ -70,7 +70,7 @@ function take(input, item) {
 async function send(form) {
   const input = form.elements.text;
   close(input);
-  const step = form.closest("[data-step]")?.dataset.step;
+  const step = form.closest(".step")?.dataset.step;
   const { needle } = server.looking();
   const given = { text: input.value };
   if (step) given.step = step;
@@ -96,7 +96,7 @@ export function openSaying(button) {
   const list = form.querySelector(".words-next");
   list.id = "words-next-again";
   input.setAttribute("aria-controls", list.id);
-  input.dataset.key = `saying:${button.closest("[data-step]").dataset.step}`;
+  input.dataset.key = `saying:${button.closest(".step").dataset.step}`;
   input.value = button.dataset.text;
   body.querySelector(".sentence").after(form);
   button.disabled = true;

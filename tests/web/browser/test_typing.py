@@ -1,0 +1,196 @@
+"""Jobs built by typing sentences and picking; completion, faults at the word, steps said anew, a range."""
+
+from __future__ import annotations
+
+import pathlib
+
+from playwright.sync_api import expect
+
+from kagami.geometry.measure.size import area
+from kagami.plan.document import Plan
+from kagami.plan.evaluate import evaluate
+from kagami.plan.ink import pieces
+from kagami.plan.saying import measure_text
+from kagami.plan.sentences import write_sentence
+from kagami.plan.text import read_text
+from tests.exchange.svg_reader import area_of, paths_of
+from tests.web.browser.browser_case import BrowserCase
+from web.marks.models import Mark
+from web.marks.services.shelving import make_brand, make_mark
+
+JOBS = pathlib.Path(__file__).parents[3] / "examples" / "jobs"
+
+
+class Typing(BrowserCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.mark = make_mark(make_brand(self.designer, "Tidehouse Museum"), Plan(title="Typed"))
+
+    def say(self, text: str) -> None:
+        """Type a sentence at the needle and press Enter."""
+        line = self.page.locator(".typing .sentence-input")
+        line.fill(text)
+        line.press("Enter")
+
+    def add_measure(self, name: str, value: str) -> None:
+        page = self.page
+        page.get_by_role("button", name="+ measure").click()
+        page.get_by_label("name of the measure").fill(name)
+        page.get_by_label("value of the measure").fill(value)
+        page.keyboard.press("Enter")
+        expect(page.locator(f"[data-key='measure:{name}']")).to_have_value(value)
+
+    def type_job(self, file: str) -> Plan:
+        """Type a job's measures and sentences, one after the other."""
+        job = read_text((JOBS / file).read_text(encoding="utf-8"))
+        self.open(self.mark)
+        module = self.page.locator("[data-key=u]")
+        module.fill(f"{job.module.size:g} {job.module.unit}")
+        module.press("Enter")
+        self.settled(2)
+        number = 2
+        for measure in job.measures:
+            self.add_measure(measure.name, measure_text(measure))
+            number += 1
+            self.settled(number)
+        for step in job.steps:
+            self.say(write_sentence(step, job.names()))
+            number += 1
+            self.settled(number)
+        return job
+
+    def delivered(self) -> float:
+        """The area of the SVG that a user takes from Delivery, in square millimetres."""
+        page = self.page
+        page.get_by_role("link", name="Delivery").click()
+        with page.expect_download() as download:
+            page.locator("#take-svg").click()
+        text = pathlib.Path(download.value.path()).read_text()
+        return sum(abs(area_of(path.attrib["d"])) for path in paths_of(text))
+
+    def assert_built(self, job: Plan) -> None:
+        stored = self.stored(self.mark)
+        self.assertEqual(stored.steps, job.steps)
+        self.assertEqual(
+            [(m.name, m.value, m.solve) for m in stored.measures], [(m.name, m.value, m.solve) for m in job.measures]
+        )
+        expected = sum(area(piece.shape) for piece in pieces(evaluate(job))) * job.module.millimetres**2
+        self.assertAlmostEqual(self.delivered(), expected, delta=1e-3 * expected)
+
+    def test_a_letter_of_nested_circles(self) -> None:
+        self.assert_built(self.type_job("j18-nested-letter.plan"))
+
+    def test_a_knot_over_and_under(self) -> None:
+        job = self.type_job("j07-mooring-knot.plan")
+        expect(self.page.locator("#mirror")).to_contain_text("4-fold")
+        self.assert_built(job)
+
+    def test_a_faceted_body_then_changed_on_the_last_day(self) -> None:
+        job = self.type_job("j10-salt-body.plan")
+        self.type_in("measure:a", "7u")
+        expect(self.page.locator("[data-key='measure:a']")).to_have_value("7u")
+        self.settled(len(job.steps) + len(job.measures) + 3)
+        changed = job.model_copy(
+            update={
+                "measures": tuple(m.model_copy(update={"value": "7u"}) if m.name == "a" else m for m in job.measures)
+            }
+        )
+        self.assert_built(changed)
+
+    def test_a_rose_typed_and_picked(self) -> None:
+        page = self.open(self.mark)
+        self.say("Circle heart on O with radius 4u.")
+        self.settled(2)
+        self.say("Circle tide on top of heart with radius 4u")
+        self.settled(3)
+        self.say("Turn tide round O, 6 copies: tides.")
+        self.settled(4)
+        self.say("Of heart and tides keep nothing, the rest dropped: piece rose.")
+        self.settled(5)
+        page.get_by_role("button", name="regions", exact=True).click()
+        expect(page.locator(".region").first).to_be_attached()
+        self.click_sheet(0, 6.5)
+        self.settled(6)
+        (pick,) = self.stored(self.mark).step("rose").picks
+        self.assertEqual((pick.every, pick.keep), (1, True))
+        self.assertEqual(len(evaluate(self.stored(self.mark)).outcomes["rose"].figure.copies[0].outlines), 6)
+
+    def test_what_may_come_next_is_offered_and_taken_by_keyboard(self) -> None:
+        page = self.open(self.mark)
+        self.say("Circle lens on O with radius 3u.")
+        self.settled(2)
+        line = page.locator(".typing .sentence-input")
+        line.press_sequentially("Circle dot on to")
+        option = page.locator(".words-next li").first
+        expect(option).to_have_text("top of lens")
+        line.press("ArrowDown")
+        expect(option).to_have_attribute("aria-selected", "true")
+        line.press("Enter")
+        expect(line).to_have_value("Circle dot on top of lens ")
+        expect(page.locator(".words-next li").first).to_have_text("with radius")
+        line.press("Tab")
+        line.press_sequentially("1u")
+        line.press("Escape")
+        line.press("Enter")
+        self.settled(3)
+        self.assertEqual(self.stored(self.mark).step("dot").centre, "lens.top")
+
+    def test_a_sentence_that_does_not_fit_is_told_at_its_word(self) -> None:
+        self.refusals = (422,)
+        page = self.open(self.mark)
+        self.say("Circle lens at O with radius 3u.")
+        expect(page.locator(".typing .fault")).to_contain_text("“on”")
+        line = page.locator(".typing .sentence-input")
+        expect(line).to_have_value("Circle lens at O with radius 3u.")
+        self.assertEqual(line.evaluate("field => field.selectionStart"), 12)
+        self.assertEqual(self.stored(self.mark).steps, ())
+
+    def test_a_step_is_said_anew_as_another_kind(self) -> None:
+        page = self.open(self.mark)
+        self.say("Circle lens on O with radius 3u.")
+        self.settled(2)
+        page.get_by_role("button", name="say it anew").click()
+        again = page.locator(".step[data-step=lens] .sentence-input")
+        expect(again).to_have_value("Circle lens on O with radius 3u.")
+        again.fill("Square lens of side 5u, its centre on O, turned by 45°")
+        again.press("Enter")
+        self.settled(3)
+        self.assertEqual(self.stored(self.mark).step("lens").kind, "square")
+
+    def test_a_value_is_chosen_by_eye_from_a_range(self) -> None:
+        page = self.open(self.mark)
+        self.add_measure("r", "2u")
+        self.settled(2)
+        self.say("Circle lens on O with radius r.")
+        self.settled(3)
+        page.locator(".ranger").click()
+        expect(page.locator(".sample")).to_have_count(9)
+        page.get_by_label("from").fill("4u")
+        page.get_by_label("to", exact=True).fill("5u")
+        page.get_by_label("in", exact=True).fill("3")
+        page.get_by_role("button", name="Show").click()
+        expect(page.locator(".sample")).to_have_count(3)
+        page.get_by_role("button", name="take r = 4.5u").click()
+        self.ready()
+        self.settled(4)
+        self.assertEqual(self.stored(self.mark).measures[0].value, "4.5u")
+        page.goto(f"{self.live_server_url}/marks/{self.mark.id}/range/?name=r&low=gone")
+        expect(page.locator(".fault")).to_contain_text("There is no measure “gone”")
+        self.complaints.clear()  # the page answers 422, which the browser notes
+
+
+class Files(BrowserCase):
+    def test_a_plan_as_text_is_taken_away_and_brought_back(self) -> None:
+        job = read_text((JOBS / "j04-interlaced-cross.plan").read_text(encoding="utf-8"))
+        brand = make_brand(self.designer, "Ropewalk Works")
+        mark = make_mark(brand, job)
+        page = self.open(mark)
+        page.get_by_role("link", name="Delivery").click()
+        with page.expect_download() as download:
+            page.get_by_role("row", name=f"{job.title}.plan").get_by_role("link").click()
+        self.assertEqual(download.value.suggested_filename, f"{job.title}.plan")
+        page.goto(f"{self.live_server_url}/brands/{brand.id}/marks/")
+        page.get_by_label("Begin from a plan file").set_input_files(download.value.path())
+        page.get_by_role("button", name="Begin", exact=True).click()
+        self.ready()
+        self.assertEqual(Mark.objects.latest("id").current.read(), job)

@@ -9,7 +9,7 @@ import sys
 from collections.abc import Sequence
 from typing import Final
 
-from bench import answers, kernel, making
+from bench import answers, kernel, making, plans
 from bench.paired import Row
 
 HEAD: Final = """# Benchmarks
@@ -34,9 +34,9 @@ def main(words: list[str]) -> int:
     parser = argparse.ArgumentParser(prog="kagami bench")
     parser.add_argument("--json", action="store_true")
     parser.add_argument("--write", action="store_true", help="also write the table to docs/bench.md")
-    parser.add_argument("--only", choices=["kernel", "making", "answers"])
+    parser.add_argument("--only", choices=["kernel", "making", "plans", "answers"])
     given = parser.parse_args(words)
-    parts = {"kernel": kernel.rows, "making": making.rows, "answers": answers.rows}
+    parts = {"kernel": kernel.rows, "making": making.rows, "plans": plans.rows, "answers": answers.rows}
     rows = [row for name, part in parts.items() if given.only in (None, name) for row in part()]
     if given.write:
         TABLE.write_text(table(rows), encoding="utf-8")

@@ -75,6 +75,8 @@ def _flat_pieces(rows: Floats) -> _Pieces:
     todo = _Pieces(np.arange(count), np.zeros(count), np.ones(count))
     settled: list[_Pieces] = []
     for _ in range(LEVELS):
+        if len(todo.curve) == 0:
+            break
         flat = _flat(cubic.control(cubic.stretch(rows[todo.curve], todo.t0, todo.t1)))
         settled.append(todo.of(flat))
         rest = todo.of(~flat)

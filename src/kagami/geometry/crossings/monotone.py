@@ -8,6 +8,8 @@ import numpy as np
 
 from kagami.geometry.arrays import Bools, Floats, Ints
 
+SECANTS = 12
+LAST_BITS = 2 * np.finfo(float).eps
 HALVINGS = 54
 """Enough to halve [0, 1] down to the last bit."""
 
@@ -31,12 +33,46 @@ def zeros(
     touches &= np.diff(breaks, axis=1, prepend=-1.0) > 0  # a break that is listed twice touches once
     changes = (at_breaks[:, :-1] > 0) != (at_breaks[:, 1:] > 0)
     row, piece = np.nonzero(changes & ~beside)
-    low, high = breaks[row, piece], breaks[row, piece + 1]
-    rising = at_breaks[row, piece + 1] > 0
-    for _ in range(HALVINGS):
-        middle = (low + high) / 2
-        past = (value(row, middle) > 0) == rising
-        low, high = np.where(past, low, middle), np.where(past, middle, high)
+    roots = _between(
+        value, row, breaks[row, piece], breaks[row, piece + 1], at_breaks[row, piece], at_breaks[row, piece + 1]
+    )
     touch_row, touch = np.nonzero(touches)
     found = np.concatenate([row, touch_row])
-    return found, np.concatenate([(low + high) / 2, breaks[touch_row, touch]])
+    return found, np.concatenate([roots, breaks[touch_row, touch]])
+
+
+def _between(
+    value: Callable[[Ints, Floats], Floats], row: Ints, low: Floats, high: Floats, at_low: Floats, at_high: Floats
+) -> Floats:
+    """The zero between each low and high, where the values have opposite signs.
+
+    Secants with the Illinois rule settle most in a few steps; what is left is halved down to the last bit.
+    Source: Dowell and Jarratt, A modified regula falsi method for computing the root of an equation (BIT 11, 1971).
+    """
+    settled = (at_low == 0) | (at_high == 0)
+    root = np.where(at_low == 0, low, np.where(at_high == 0, high, np.inf))
+    first, kept = at_low > 0, np.zeros(len(row))
+    for _ in range(SECANTS):
+        todo = np.flatnonzero(~settled)
+        if len(todo) == 0:
+            return root
+        a, b, fa, fb = low[todo], high[todo], at_low[todo], at_high[todo]
+        rise = fb - fa
+        new = np.where(rise == 0, (a + b) / 2, b - fb * (b - a) / np.where(rise == 0, 1.0, rise))
+        new = np.where((new > a) & (new < b), new, (a + b) / 2)
+        at_new = value(row[todo], new)
+        left = (at_new > 0) == first[todo]
+        # An end that stays twice is given half its weight, so that it comes nearer too.
+        at_high[todo] = np.where(left, np.where(kept[todo] > 0, fb / 2, fb), at_new)
+        at_low[todo] = np.where(left, at_new, np.where(kept[todo] < 0, fa / 2, fa))
+        low[todo], high[todo] = np.where(left, new, a), np.where(left, b, new)
+        kept[todo] = np.where(left, 1.0, -1.0)
+        settled[todo] = (at_new == 0) | (np.abs(new - root[todo]) <= LAST_BITS) | (high[todo] - low[todo] <= LAST_BITS)
+        root[todo] = new
+    todo = np.flatnonzero(~settled)
+    for _ in range(HALVINGS if len(todo) else 0):
+        middle = (low[todo] + high[todo]) / 2
+        left = (value(row[todo], middle) > 0) == first[todo]
+        low[todo], high[todo] = np.where(left, middle, low[todo]), np.where(left, high[todo], middle)
+    root[todo] = (low[todo] + high[todo]) / 2
+    return root

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
-
 import numpy as np
 
 from kagami.geometry.arrays import Bools, Floats
@@ -91,7 +89,7 @@ def length(rows: Floats) -> Floats:
     nodes, weights = _FINE
     low, size = breaks[:, :-1], np.diff(breaks, axis=1)
     t = low[:, :, None] + size[:, :, None] * ((nodes + 1) / 2)
-    along = derivative(np.repeat(rows, t[0].size, axis=0), t.ravel())
+    along = derivative(np.repeat(rows, t.shape[1] * t.shape[2], axis=0), t.ravel())
     speeds = np.hypot(along[:, 0], along[:, 1]).reshape(t.shape)
     return np.asarray(((speeds @ weights) * size / 2).sum(axis=1))
 
@@ -121,14 +119,13 @@ def nearest(rows: Floats, points: Floats) -> Floats:
 
 def may_hold(rows: Floats, points: Floats) -> Bools:
     """Whether a place lies in the box of the control points of any of a few stretches."""
-    held = np.zeros(len(rows), dtype=np.bool_)
     stops = np.linspace(0.0, 1.0, STRETCHES + 1)
-    for low, high in itertools.pairwise(stops):
-        todo = np.flatnonzero(~held)
-        part = control(stretch(rows[todo], np.full(len(todo), low), np.full(len(todo), high)))
-        inside = (points[todo] >= part.min(axis=1) - LENGTH) & (points[todo] <= part.max(axis=1) + LENGTH)
-        held[todo] = inside.all(axis=1)
-    return held
+    count = len(rows)
+    low, high = np.tile(stops[:-1], count), np.tile(stops[1:], count)
+    part = control(stretch(np.repeat(rows, STRETCHES, axis=0), low, high))
+    places = np.repeat(points, STRETCHES, axis=0)
+    inside = (places >= part.min(axis=1) - LENGTH) & (places <= part.max(axis=1) + LENGTH)
+    return np.asarray(inside.all(axis=1).reshape(count, STRETCHES).any(axis=1))
 
 
 def beyond_chord(rows: Floats, t0: Floats, t1: Floats) -> Floats:

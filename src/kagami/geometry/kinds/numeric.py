@@ -26,7 +26,8 @@ def nearest(
     closes t runs round.
     """
     grid = np.linspace(0.0, 1.0, SAMPLES)
-    sampled = np.stack([_distance(point(rows, np.full(len(rows), t)), places) for t in grid], axis=1)
+    found = point(np.repeat(rows, SAMPLES, axis=0), np.tile(grid, len(rows)))
+    sampled = _distance(found, np.repeat(places, SAMPLES, axis=0)).reshape(len(rows), SAMPLES)
     best = grid[np.argmin(sampled, axis=1)]
     first, last = np.where(closes, -1.0, 0.0), np.where(closes, 2.0, 1.0)
     low, high = np.maximum(best - 1 / (SAMPLES - 1), first), np.minimum(best + 1 / (SAMPLES - 1), last)

@@ -11,7 +11,8 @@ from kagami.geometry.arrangement import Arrangement, arrange
 from kagami.geometry.arrays import Bools
 from kagami.geometry.figures import require_length
 from kagami.geometry.measure.size import Box, box
-from kagami.geometry.offset import Corners, offset
+from kagami.geometry.offset import Corners
+from kagami.geometry.offset.outset import grown_for_arranging
 from kagami.geometry.outline import Shape
 from kagami.geometry.selection import outline_of_faces
 from kagami.geometry.tolerance import LENGTH
@@ -50,7 +51,7 @@ def parted(
         return tuple(pieces)
     # One arrangement of all pieces and all that cuts them; each piece is then a choice of its faces.
     grown = {other: len(pieces) + number for number, other in enumerate(cutting)}
-    arrangement = arrange([*pieces, *(offset(pieces[other], reach, corners=corners) for other in cutting)])
+    arrangement = arrange([*pieces, *(grown_for_arranging(pieces[other], reach, corners=corners) for other in cutting)])
     covers = arrangement.covers
     return tuple(
         _left(arrangement, covers, k, [grown[other] for other in near[k]]) if near[k] else piece

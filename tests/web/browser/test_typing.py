@@ -107,8 +107,7 @@ class Typing(BrowserCase):
         self.settled(4)
         self.say("Of heart and tides keep nothing, the rest dropped: piece rose.")
         self.settled(5)
-        page.get_by_role("button", name="regions", exact=True).click()
-        expect(page.locator(".region").first).to_be_attached()
+        expect(page.locator(".view-regions .region").first).to_be_attached()
         self.click_sheet(0, 6.5)
         self.settled(6)
         (pick,) = self.stored(self.mark).step("rose").picks

@@ -44,21 +44,39 @@ def offset(
         raise GeometryError("only closed outlines can be offset; a line is given a width as a band")
     if abs(distance) <= LENGTH or not shape:
         return shape
+    raw, table, bare = _raw(shape, distance, corners, mitre_limit)
+    arrangement = arrange([raw])
+    selected = np.asarray(arrangement.winding[:, 0] > 0)
+    if bare:
+        _reach(arrangement, selected, table, bare, distance)
+    return outline_of_faces(arrangement, selected)
+
+
+def grown_for_arranging(shape: Shape, distance: float, *, corners: Corners = Corners.MITRE) -> Shape:
+    """Outlines that go round the area grown by a distance and round no other, perhaps several times.
+
+    What `offset` makes its area of, and enough for an arrangement with other shapes.
+    """
+    raw, _, bare = _raw(shape, distance, corners, MITRE_LIMIT)
+    return offset(shape, distance, corners=corners) if bare else raw
+
+
+def _raw(
+    shape: Shape, distance: float, corners: Corners, mitre_limit: float
+) -> tuple[Shape, CurveTable, list[tuple[int, float, float]]]:
+    """The raw offset of every outline, the shape's curves, and the stretches of them that it leaves bare."""
     table = tabulate([shape])
     raw: list[Outline] = []
     bare: list[tuple[int, float, float]] = []
     first = 0
     for outline in shape:
+        count = len(outline.curves)
         chain = Chain.of(outline.curves, table, first)
-        beside = parallels(chain, np.full(len(outline.curves), -distance), np.full(len(outline.curves), -distance))
+        beside = parallels(chain, np.full(count, -distance), np.full(count, -distance))
         raw.append(Outline(tuple(raw_chain(chain, beside, -distance, corners, mitre_limit))))
         bare.extend((first + k, t0, t1) for k, parallel in enumerate(beside) for t0, t1 in parallel.bare)
-        first += len(outline.curves)
-    arrangement = arrange([Shape(tuple(raw))])
-    selected = np.asarray(arrangement.winding[:, 0] > 0)
-    if bare:
-        _reach(arrangement, selected, table, bare, distance)
-    return outline_of_faces(arrangement, selected)
+        first += count
+    return Shape(tuple(raw)), table, bare
 
 
 def offsets(shape: Shape, step: float, count: int, *, corners: Corners = Corners.MITRE) -> tuple[Shape, ...]:

@@ -34,6 +34,15 @@ def main(address: str) -> None:
         take_fault(page)
         page.click("text=Delivery")
         take(page, "delivery")
+        open_mark(page, address, "Mooring knot")
+        page.click("[data-key='activate:knot']")
+        page.wait_for_selector(".step.active[data-step=knot]")
+        take(page, "weave")
+        take_typed(page, address)
+        open_mark(page, address, "Frost crystal")
+        page.click("[data-key='range:ring']")
+        page.wait_for_selector(".contact")
+        take(page, "range")
         browser.close()
 
 
@@ -42,6 +51,25 @@ def take(page: Page, name: str) -> None:
     page.wait_for_load_state("networkidle")
     page.wait_for_timeout(300)
     page.screenshot(path=FOLDER / f"{name}.png")
+
+
+def open_mark(page: Page, address: str, name: str) -> None:
+    """Open a mark from the Shelf."""
+    page.goto(f"{address}/")
+    page.click(f".caption:text-is('{name}')")
+    page.wait_for_selector("main[data-ready]")
+
+
+def take_typed(page: Page, address: str) -> None:
+    """A sentence in the making."""
+    open_mark(page, address, "Two moons")
+    line = page.locator(".typing .sentence-input")
+    line.scroll_into_view_if_needed()
+    line.press_sequentially("Circle lamp on ")
+    page.wait_for_selector(".words-next li")
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("ArrowDown")
+    take(page, "typed")
 
 
 def take_carve(page: Page) -> None:

@@ -117,7 +117,7 @@ class Wedge(_Round):
 class RingPart(_Round):
     """The part of a ring between two radii."""
 
-    title: ClassVar = "part of a ring"
+    title: ClassVar = "ring part"
     sentence: ClassVar = "Ring part {name} on {centre} from radius {inner} to {outer}, from {start}° to {end}°."
     noun: ClassVar = "ring part"
 

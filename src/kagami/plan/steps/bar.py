@@ -72,7 +72,7 @@ class Bar(Step):
 class BarBetween(Step):
     """A bar between two places."""
 
-    title: ClassVar = "bar by two places"
+    title: ClassVar = "bar between"
     chapter: ClassVar = Chapter.FIGURES
     sentence: ClassVar = "Bar {name} from {foot} to {head}, {width} wide."
     noun: ClassVar = "bar"
@@ -145,7 +145,7 @@ def _held_box(inputs: Inputs, held: str, width: float, height: float) -> Figure:
 class BoxBetween(Step):
     """An upright rectangle by two opposite corners."""
 
-    title: ClassVar = "box by two corners"
+    title: ClassVar = "box between"
     chapter: ClassVar = Chapter.FIGURES
     sentence: ClassVar = "Box {name} from corner {first} to corner {second}."
     noun: ClassVar = "box"

@@ -66,7 +66,7 @@ class Circle(_Circle):
 class CircleThrough(_Circle):
     """A circle by its centre and a place on it."""
 
-    title: ClassVar = "circle through a place"
+    title: ClassVar = "circle through"
     sentence: ClassVar = "Circle {name} on {centre} through {place}."
 
     kind: Literal["circle-through"] = "circle-through"
@@ -100,7 +100,7 @@ class CircleDiameter(_Circle):
 class CircleThree(_Circle):
     """A circle through three places."""
 
-    title: ClassVar = "circle by three places"
+    title: ClassVar = "circle by three"
     sentence: ClassVar = "Circle {name} through the places {first}, {second} and {third}."
 
     kind: Literal["circle-three"] = "circle-three"
@@ -157,7 +157,7 @@ class CircleTouchingTwo(_Circle):
 class CircleBetween(_Circle):
     """A circle that fills the space between two figures."""
 
-    title: ClassVar = "circle filling a space"
+    title: ClassVar = "circle in a space"
     sentence: ClassVar = "Circle {name} filling the space between {first} and {second} at {place}."
 
     kind: Literal["circle-between"] = "circle-between"
@@ -179,7 +179,7 @@ class CircleBetween(_Circle):
 class CircleFitted(_Circle):
     """The circle that lies nearest to a line drawn by hand."""
 
-    title: ClassVar = "circle by a stroke"
+    title: ClassVar = "circle by stroke"
     sentence: ClassVar = "Circle {name} fitted to {figure}."
 
     kind: Literal["circle-fitted"] = "circle-fitted"

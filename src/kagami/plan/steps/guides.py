@@ -85,7 +85,7 @@ class GuideLine(_Guide):
 class LineBetween(_Guide):
     """A line through two places."""
 
-    title: ClassVar = "line by two places"
+    title: ClassVar = "line between"
     sentence: ClassVar = "Line {name} through {first} and {second}."
     noun: ClassVar = "line"
 

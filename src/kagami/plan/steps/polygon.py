@@ -110,7 +110,7 @@ class Star(Step):
 class StarPolygon(Step):
     """A star polygon: tips of a circle evenly set, each joined to the `skip`-th next."""
 
-    title: ClassVar = "star by joined tips"
+    title: ClassVar = "joined star"
     chapter: ClassVar = Chapter.FIGURES
     sentence: ClassVar = (
         "Star {name} of {points} points on {centre}, tips {outer} out, each joined {skip} tips on, "

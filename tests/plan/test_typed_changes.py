@@ -191,9 +191,13 @@ class Mending(TestCase):
             "Line three through place of near at 130°.",
             "Of rim, one, two and three keep nothing, the rest kept: piece x.",
         )
-        for off, codes in (("0.03u", ["crumbs"]), ("0u", [])):
-            result = evaluated(*(line.format(off) for line in lines))
-            self.assertEqual([code for code, _ in result.outcomes["x"].drawing.notes], codes)
+        builder = Builder()
+        builder.plan = mark(*(line.format("0.03u") for line in lines))
+        self.assertEqual(builder.result.outcomes["x"].drawing.notes, ())  # it is kept like all round it
+        builder.pick("x", 0.01, 0.01, every=0)
+        self.assertEqual([code for code, _ in builder.result.outcomes["x"].drawing.notes], ["crumbs"])
+        builder.do("absorb", step="x")
+        self.assertEqual(builder.result.outcomes["x"].drawing.notes, ())
 
     def test_a_sliver_between_two_edges_is_remarked_upon(self) -> None:
         result = evaluated(
@@ -201,13 +205,35 @@ class Mending(TestCase):
             "Point beside, 0.01u right and 0u up from O.",
             "Square two of side 4u, its left on place of beside, turned by 0°.",
             "Box whole, 12u wide and 4u high, its centre on O, turned by 0°.",
-            "Of one, two and whole keep nothing, the rest kept: piece x.",
+            "Of one, two and whole keep in one + whole, 1 of 1, here; in two + whole, 1 of 1, here, "
+            "the rest dropped: piece x.",
         )
         codes = [code for code, _ in result.outcomes["x"].drawing.notes]
         self.assertIn("crumbs", codes)
         self.assertIn("near-miss", codes)
         found = mends(result, result.outcomes["x"])
         self.assertEqual(found, ())  # corners of squares are no places that a step names
+
+    def test_crumbs_go_with_their_neighbours(self) -> None:
+        plan = mark(
+            "Square one of side 4u, its right on O, turned by 0°.",
+            "Point beside, 0.01u right and 0u up from O.",
+            "Square two of side 4u, its left on place of beside, turned by 0°.",
+            "Box whole, 12u wide and 4u high, its centre on O, turned by 0°.",
+            "Of one, two and whole keep in one + whole, 1 of 1, here; in two + whole, 1 of 1, here, "
+            "the rest dropped: piece x.",
+        )
+        before = evaluate(plan).outcomes["x"].figure.copies[0]
+        self.assertEqual(len(before.outlines), 2)
+        plan = change(plan, "absorb", {"step": "x"}).plan
+        after = evaluate(plan).outcomes["x"].figure.copies[0]
+        self.assertEqual((len(after.outlines), len(after.curves)), (1, 4))
+        with self.assertRaises(ChangeRefused):
+            change(
+                mark("Circle a on O with radius 2u.", "Of a keep nothing, the rest kept: piece x."),
+                "absorb",
+                {"step": "x"},
+            )
 
     def test_an_end_is_led_to_the_nearest_place(self) -> None:
         plan = change(mark(*self.LINES), "mend", {"step": "cut", "field": "second", "other": "rim"}).plan

@@ -125,6 +125,7 @@ def _set_anew(
         "fault": _fault(outcome),
         "waits": outcome.waits,
         "notes": tuple(_notes(outcome, names)),
+        "crumbs": active and isinstance(step, Carve) and _has_crumbs(outcome),
         "mends": tuple(_mends(result, outcome)) if active else (),
         "spoken": write_sentence(step, names) if active else "",
         "reaches": tuple(_reaches(step, outcome)) if active else (),
@@ -159,6 +160,10 @@ def _notes(outcome: Outcome, names: dict[str, str]) -> Iterable[str]:
         shown = {name: number_text(value) if isinstance(value, float) else value for name, value in values.items()}
         shown |= {name: names.get(str(values[name]), values[name]) for name in ("owner", "other") if name in values}
         yield NOTES[code].format(**shown)
+
+
+def _has_crumbs(outcome: Outcome) -> bool:
+    return outcome.drawing is not None and any(code == "crumbs" for code, _ in outcome.drawing.notes)
 
 
 def _mends(result: Result, outcome: Outcome) -> Iterable[tuple[str, str, str, str]]:

@@ -17,7 +17,7 @@ from kagami.plan.fields import VALUES, FieldKind
 from kagami.plan.given import Changed, Given
 from kagami.plan.messages import listing
 from kagami.plan.naming import free_id, free_name, require_name
-from kagami.plan.picking import pick_region, with_figures
+from kagami.plan.picking import absorb_crumbs, pick_region, with_figures
 from kagami.plan.reading import read_field, stop_words
 from kagami.plan.rewriting import figures_named, rewritten, typed_values, with_figure_named, with_measure_named
 from kagami.plan.saying import add_sentence, measure_of, mend, say_step
@@ -144,6 +144,17 @@ def pick(plan: Plan, given: Given) -> Changed:
     return Changed(_replaced(plan, step, picks=data), f"{step.name}: {words}", step.id)
 
 
+def absorb(plan: Plan, given: Given) -> Changed:
+    """Let the crumbs among a carve's regions go with their neighbours."""
+    step = _step(plan, given)
+    if not isinstance(step, Carve):
+        raise ChangeRefused("no-region")
+    picks, count = absorb_crumbs(plan, step, given.cache)
+    data = [entry.model_dump(mode="json") for entry in picks]
+    words = f"{step.name}: {count} crumb{'' if count == 1 else 's'} absorbed"
+    return Changed(_replaced(plan, step, picks=data), words, step.id)
+
+
 def add_measure(plan: Plan, given: Given) -> Changed:
     """A new measure."""
     name, value = given.text("name"), given.text("value", limits.SENTENCE_LENGTH)
@@ -224,6 +235,7 @@ CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
     "remove-step": remove_step,
     "move-step": move_step,
     "pick": pick,
+    "absorb": absorb,
     "add-measure": add_measure,
     "set-measure": set_measure,
     "rename-measure": rename_measure,

@@ -109,6 +109,7 @@ TEXTS: Final[dict[str, str]] = {
     "needed-by": "{name} is used by {users}. Change or remove that first.",
     "needed-by-values": "{name} is used by {users}. Change those first, or freeze their values while it is removed.",
     "range-count": "A range shows from 2 to {most} marks, not {given}.",
+    "no-crumbs": "No region of {name} is too small to be meant.",
     "no-region": "That region is not there any more. The sheet was drawn anew: choose again.",
     "too-many": "A plan has at most {most} {what}.",
     "not-a-choice": "“{value}” is not one of {known}.",

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from kagami.geometry.arrays import Bools
+from kagami.geometry.crumbs import broadest_neighbour, crumbs
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.evaluate import Cache, Outcome, evaluate
@@ -39,6 +40,32 @@ def pick_region(plan: Plan, step: Carve, region: int, every: int, cache: Cache) 
     picks = earlier if (without[reached] == keep).all() else [*earlier, new]
     count = len(reached)
     return tuple(picks), f"{'keep' if keep else 'drop'} {count} region{'s' if count > 1 else ''}"
+
+
+def absorb_crumbs(plan: Plan, step: Carve, cache: Cache) -> tuple[tuple[Pick, ...], int]:
+    """The carve's picks after each region too small to be meant was kept or dropped as its broadest neighbour is, and
+    how many of them changed sides.
+
+    Raises:
+        ChangeRefused: the carve cannot be drawn, or nothing in it is too small.
+    """
+    result = evaluate(plan, cache)
+    detail = carve_detail(result.outcomes.get(step.id))
+    if detail is None:
+        raise ChangeRefused("no-region")
+    figures = [result.outcomes[identifier].figure for identifier in step.figures]
+    shapes = [shape for figure in figures if figure for shape in figure.copies]
+    found = crumbs(detail.regions.arrangement, shapes)
+    if not found:
+        raise ChangeRefused("no-crumbs", name=step.name)
+    picks = list(step.picks)
+    changed = 0
+    for crumb in found:
+        neighbour = broadest_neighbour(detail.regions.arrangement, crumb.face)
+        if bool(detail.kept[crumb.face]) != bool(detail.kept[neighbour]):
+            picks.append(_pick(detail.regions, np.array([crumb.face]), bool(detail.kept[neighbour]), 0))
+            changed += 1
+    return tuple(picks), changed
 
 
 def _pick(regions: Regions, reached: np.ndarray, keep: bool, every: int) -> Pick:

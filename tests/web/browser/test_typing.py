@@ -177,6 +177,33 @@ class Typing(BrowserCase):
         expect(page.locator(".fault")).to_contain_text("There is no measure “gone”")
         self.complaints.clear()  # the page answers 422, which the browser notes
 
+    def test_crumbs_are_told_and_absorbed_and_a_needed_measure_frozen(self) -> None:
+        self.refusals = (422,)
+        page = self.open(self.mark)
+        self.add_measure("off", "0.01u")
+        self.settled(2)
+        sentences = (
+            "Square one of side 4u, its right on O, turned by 0°.",
+            "Point beside, off right and 0u up from O.",
+            "Square two of side 4u, its left on place of beside, turned by 0°.",
+            "Box whole, 12u wide and 4u high, its centre on O, turned by 0°.",
+            "Of one, two and whole keep in one + whole, 1 of 1, here; in two + whole, 1 of 1, here, "
+            "the rest dropped: piece x.",
+        )
+        for number, sentence in enumerate(sentences, 3):
+            self.say(sentence)
+            self.settled(number)
+        expect(page.locator(".step[data-step=x] .note").first).to_contain_text("too small to be meant")
+        page.get_by_role("button", name="absorb the crumbs").click()
+        self.settled(8)
+        self.assertEqual(len(self.stored(self.mark).step("x").picks), 3)
+        expect(page.locator(".step[data-step=x] .note")).to_have_count(0)
+        page.locator("[data-key='remove-measure:off']").click(force=True)
+        expect(page.locator("#banner")).to_contain_text("off is used by beside")
+        page.get_by_role("button", name="Freeze the values and remove it").click()
+        self.settled(9)
+        self.assertEqual(self.stored(self.mark).step("beside").right, "(0.01)")
+
 
 class Files(BrowserCase):
     def test_a_plan_as_text_is_taken_away_and_brought_back(self) -> None:

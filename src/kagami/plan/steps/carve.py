@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from kagami.geometry.arrangement import Arrangement
 from kagami.geometry.arrays import Bools
-from kagami.geometry.crumbs import crumbs
+from kagami.geometry.crumbs import broadest_neighbour, crumbs
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.geometry.selection import outline_of_faces
@@ -85,16 +85,22 @@ class Carve(Step):
             choices.append((pick.keep, face, pick.every))
         kept = chosen(regions, self.rest == "kept", choices)
         owners = [outcome.id for outcome, figure in zip(outcomes, figures, strict=True) for _ in figure.copies]
-        notes.extend(crumb_notes(regions.arrangement, [s for figure in figures for s in figure.copies], owners))
+        notes.extend(crumb_notes(regions.arrangement, [s for figure in figures for s in figure.copies], owners, kept))
         shape = outline_of_faces(regions.arrangement, kept)
         return Drawing(Figure((shape,)), tuple(notes), CarveDetail(regions, kept))
 
 
 def crumb_notes(
-    arrangement: Arrangement, shapes: Sequence[Shape], owners: Sequence[str]
+    arrangement: Arrangement, shapes: Sequence[Shape], owners: Sequence[str], kept: Bools
 ) -> list[tuple[str, Mapping[str, object]]]:
-    """Remarks on regions too small to be meant, with the near miss beside each; `owners` are ids of steps by shape."""
-    found = crumbs(arrangement, shapes)
+    """Remarks on regions too small to be meant that are kept or dropped otherwise than their broadest neighbour, with
+    the near miss beside each; `owners` are ids of steps by shape.
+    """
+    found = [
+        crumb
+        for crumb in crumbs(arrangement, shapes)
+        if kept[crumb.face] != kept[broadest_neighbour(arrangement, crumb.face)]
+    ]
     if not found:
         return []
     first = found[0]

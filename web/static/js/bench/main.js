@@ -39,6 +39,7 @@ const ACTS = {
   guide: (button, step) => make("set-guide", { step, guide: button.dataset.guide === "1" }, null),
   move: (button, step) => make("move-step", { step, position: Number(button.dataset.position) }, null),
   remove: (button, step) => make("remove-step", { step }, null),
+  absorb: (button, step) => make("absorb", { step }, null),
   say: openSaying,
   mend: (button) => make("mend", { step: button.dataset.step, field: button.dataset.field, other: button.dataset.other }, null),
   "remove-measure": (button) => make("remove-measure", { name: button.dataset.name }, null),
@@ -67,6 +68,8 @@ document.addEventListener("keydown", (event) => {
   event.preventDefault();
   walk(event.shiftKey ? "redo" : "undo");
 });
+
+document.addEventListener("bench:again", (event) => make(event.detail.kind, event.detail.given, null));
 
 watchFields(plan);
 watchFields(document.querySelector(".names"));

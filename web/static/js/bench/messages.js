@@ -76,5 +76,11 @@ export function refused(error, element, attempt) {
     }
     return undefined;
   }
+  if (error.data.code === "needed-by-values") {
+    const { kind, given } = attempt.body;
+    const again = { detail: { kind, given: { ...given, freeze: true } } };
+    const freeze = button("Freeze the values and remove it", () => document.dispatchEvent(new CustomEvent("bench:again", again)));
+    return showBanner(error.message, freeze, button("Close", clearBanner));
+  }
   return showBanner(error.message, button("Close", clearBanner));
 }

@@ -45,7 +45,7 @@ class Documents(TestCase):
 
     def test_names_with_markup_are_only_text(self) -> None:
         mark = Builder('<script>"&')
-        mark.add("circle", name='"><script>')
+        mark.add("circle", name="</g><script>")
         root = ET.fromstring(write_svg(artwork(mark.plan, mark.result)))
         self.assertEqual(root[0].text, '<script>"&')
         self.assertEqual(len(list(root.iter("{http://www.w3.org/2000/svg}script"))), 0)

@@ -159,6 +159,23 @@ class Solving(TestCase):
             change(plan, "set-measure", {"name": "d", "value": "solve it"})
 
 
+class Limits(TestCase):
+    def test_a_plan_that_is_too_heavy_says_so_at_the_step_and_keeps_what_is_before(self) -> None:
+        lines = ["Star star of 20 points on O, tips 5u and notches 3u out, the first tip at 90°."]
+        lines += [f"Turn star round O, 300 copies: x{k}." for k in range(6)]
+        result = evaluated(*lines)
+        codes = [outcome.error.code if outcome.error else "" for outcome in result.outcomes.values()]
+        self.assertEqual(codes[-1], "plan-too-heavy")
+        self.assertEqual(codes[:5], [""] * 5)
+
+    def test_only_so_many_measures_are_solved(self) -> None:
+        text = "solve width of lens = 2u between 0.5u and 5.5u, near 3u"
+        lines = [f"Measure: {name} = {text}" for name in ("d", "e1", "e2", "e3", "e4", "e5", "e6")]
+        result = evaluated(*lines, *LENS)
+        self.assertEqual(result.measures.errors["e6"].code, "too-many")
+        self.assertAlmostEqual(result.measures.values["d"], 4, delta=1e-12)
+
+
 class Ranges(TestCase):
     PLAN = mark("Measure: r = 2u", "Circle rim on O with radius r.")
 

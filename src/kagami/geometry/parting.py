@@ -51,7 +51,7 @@ def parted(
         return tuple(pieces)
     # One arrangement of all pieces and all that cuts them; each piece is then a choice of its faces.
     grown = {other: len(pieces) + number for number, other in enumerate(cutting)}
-    arrangement = arrange([*pieces, *(grown_for_arranging(pieces[other], reach, corners=corners) for other in cutting)])
+    arrangement = arrange([*pieces, *grown_for_arranging([pieces[other] for other in cutting], reach, corners=corners)])
     covers = arrangement.covers
     return tuple(
         _left(arrangement, covers, k, [grown[other] for other in near[k]]) if near[k] else piece

@@ -107,8 +107,14 @@ def evaluate(plan: Plan, cache: Cache | None = None, upto: int | None = None) ->
     for name, found in findings.items():
         if isinstance(found, PlanError):
             values.errors[name] = found
+    work = 0
     for step in plan.steps[:upto]:
-        outcomes[step.id] = _outcome(step, plan, values, outcomes, cache)
+        if work > limits.WORK:
+            error = PlanError("plan-too-heavy", curves=work, most=limits.WORK)
+            outcomes[step.id] = Outcome(step.id, step.name, "", None, error)
+            continue
+        outcome = outcomes[step.id] = _outcome(step, plan, values, outcomes, cache)
+        work += outcome.figure.curves if outcome.figure else 0
     return Result(plan, values.finished(), outcomes, values, findings)
 
 

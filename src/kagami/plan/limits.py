@@ -21,3 +21,7 @@ GREATEST_VALUE: Final = 1e9
 DOCUMENT_BYTES: Final = 512_000
 SHEET_REACH: Final = 10_000.0
 """Nothing may lie further from the sheet's origin than this many u."""
+WORK: Final = 60_000
+"""Curves of all steps together: it bounds the time of an evaluation, the same on every machine."""
+SOLVED: Final = 6
+"""Measures that are solved in one plan; each costs some fifty evaluations of what it reads."""

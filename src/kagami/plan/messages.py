@@ -87,6 +87,8 @@ TEXTS: Final[dict[str, str]] = {
     "not-a-weave": "{name} is no weave, so it has no strands to lay anything along. Choose a weave.",
     "three-figures": "Three lines or circles settle this circle; there are {given}. Choose three.",
     "no-line-or-circle": "{name} has neither a straight line nor a circle that another circle could touch.",
+    "plan-too-heavy": "The steps before this one hold {curves} lines and arcs together; {most} is the most that "
+    "is drawn. Take fewer copies somewhere.",
     "too-large": "This step would make {curves} lines and arcs; {most} is the most. Use fewer copies or figures.",
     # documents
     "not-json": "This is not a plan: it is not readable as JSON ({reason} at line {line}, column {column}).",

@@ -16,6 +16,7 @@ from typing import TYPE_CHECKING, Final
 import numpy as np
 from scipy.optimize import brentq
 
+from kagami.plan import limits
 from kagami.plan.document import Measure, Plan, Solve
 from kagami.plan.errors import PlanError
 from kagami.plan.expressions import read
@@ -50,7 +51,10 @@ def solve_all(plan: Plan, cache: Cache, evaluate: Evaluation) -> tuple[Plan, dic
     for measure in plan.measures:
         if measure.solve is None:
             continue
-        found = _solve(plan, measure, measure.solve, cache, evaluate)
+        if len(findings) < limits.SOLVED:
+            found = _solve(plan, measure, measure.solve, cache, evaluate)
+        else:
+            found = PlanError("too-many", what="solved measures", most=limits.SOLVED)
         findings[measure.name] = found
         value = exact_text(found.value) if isinstance(found, Solution) else measure.value
         plan = with_value(plan, measure.name, value)
@@ -69,8 +73,10 @@ def exact_text(value: float) -> str:
 
 
 def _solve(plan: Plan, measure: Measure, solve: Solve, cache: Cache, evaluate: Evaluation) -> Solution | PlanError:
-    part = _needed(plan, solve)
-    key = hashlib.blake2b(f"{measure.name}\n{part.model_dump_json()}".encode(), digest_size=16).hexdigest()
+    # Measures that are solved later stand at the value where their search begins.
+    closed = tuple(other.model_copy(update={"solve": None}) for other in plan.measures)
+    part = _needed(plan, solve).model_copy(update={"measures": closed})
+    key = hashlib.blake2b(f"{measure.name}\n{solve!r}\n{part.model_dump_json()}".encode(), digest_size=16).hexdigest()
     known = cache.solutions.get(key)
     if known is None:
         known = _search(part, measure, solve, cache, evaluate)

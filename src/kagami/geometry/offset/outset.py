@@ -52,13 +52,23 @@ def offset(
     return outline_of_faces(arrangement, selected)
 
 
-def grown_for_arranging(shape: Shape, distance: float, *, corners: Corners = Corners.MITRE) -> Shape:
-    """Outlines that go round the area grown by a distance and round no other, perhaps several times.
+def grown_for_arranging(shapes: Sequence[Shape], distance: float, *, corners: Corners = Corners.MITRE) -> list[Shape]:
+    """For each shape, outlines that go round the area grown by a distance and round no other, perhaps several times.
 
-    What `offset` makes its area of, and enough for an arrangement with other shapes.
+    What `offset` makes its areas of, and enough for an arrangement with other shapes. All parallels are fitted at once.
     """
-    raw, _, bare = _raw(shape, distance, corners, MITRE_LIMIT)
-    return offset(shape, distance, corners=corners) if bare else raw
+    together = Shape(tuple(outline for shape in shapes for outline in shape))
+    raw, _table, bare = _raw(together, distance, corners, MITRE_LIMIT)
+    answer = []
+    outline, curve = 0, 0
+    for shape in shapes:
+        curves = range(curve, curve + len(shape.curves))
+        if any(k in curves for k, _, _ in bare):
+            answer.append(offset(shape, distance, corners=corners))
+        else:
+            answer.append(Shape(raw.outlines[outline : outline + len(shape.outlines)]))
+        outline, curve = outline + len(shape.outlines), curves.stop
+    return answer
 
 
 def _raw(
@@ -66,16 +76,16 @@ def _raw(
 ) -> tuple[Shape, CurveTable, list[tuple[int, float, float]]]:
     """The raw offset of every outline, the shape's curves, and the stretches of them that it leaves bare."""
     table = tabulate([shape])
+    away = np.full(len(table), -distance)
+    beside = parallels(Chain.of(shape.curves, table), away, away)
+    bare = [(k, t0, t1) for k, parallel in enumerate(beside) for t0, t1 in parallel.bare]
     raw: list[Outline] = []
-    bare: list[tuple[int, float, float]] = []
     first = 0
     for outline in shape:
-        count = len(outline.curves)
+        end = first + len(outline.curves)
         chain = Chain.of(outline.curves, table, first)
-        beside = parallels(chain, np.full(count, -distance), np.full(count, -distance))
-        raw.append(Outline(tuple(raw_chain(chain, beside, -distance, corners, mitre_limit))))
-        bare.extend((first + k, t0, t1) for k, parallel in enumerate(beside) for t0, t1 in parallel.bare)
-        first += count
+        raw.append(Outline(tuple(raw_chain(chain, beside[first:end], -distance, corners, mitre_limit))))
+        first = end
     return Shape(tuple(raw)), table, bare
 
 

@@ -12,9 +12,21 @@ import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kagami.geometry.boolean import Operation, area_of_union, combine, difference, exclusion, intersection, union
+from kagami.geometry.arrangement import arrange
+from kagami.geometry.boolean import (
+    Operation,
+    area_of_union,
+    combine,
+    difference,
+    divide,
+    even_odd,
+    exclusion,
+    intersection,
+    non_zero,
+    union,
+)
 from kagami.geometry.curves import Arc, Line
-from kagami.geometry.figures import bar, circle, polygon, regular_polygon
+from kagami.geometry.figures import bar, circle, line, polygon, regular_polygon
 from kagami.geometry.measure.size import area, perimeter
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
@@ -177,3 +189,25 @@ def quadratic_circle(x: float, y: float, radius: float, pieces: int = 48) -> pat
         )
     path.close()
     return path
+
+
+class Windings(TestCase):
+    def test_a_pentagram_by_both_rules(self) -> None:
+        tips = [O.toward(math.pi / 2 + k * 4 * math.pi / 5, 1) for k in range(5)]
+        star = polygon(tuple(tips))
+        whole, rays = non_zero(star), even_odd(star)
+        # Non-zero it is the star with its pentagon, even-odd the five rays alone.
+        notch = math.cos(2 * math.pi / 5) / math.cos(math.pi / 5)
+        self.assertAlmostEqual(area(whole), 5 * notch * math.sin(math.pi / 5), delta=1e-12)
+        pentagon = 5 / 2 * notch**2 * math.sin(2 * math.pi / 5)
+        self.assertAlmostEqual(area(rays), area(whole) - pentagon, delta=1e-12)
+        found = arrange([star])
+        self.assertEqual(int(found.covers.sum()) - int(found.odd_covers.sum()), 1)
+
+    def test_divide_gives_every_region_with_its_covers(self) -> None:
+        pieces = divide(circle(O, 2), circle(Point(1, 0), 2), line(O, 0.3, 9))
+        self.assertEqual(len(pieces), 6)
+        self.assertEqual(sorted(len(covers) for _, covers in pieces), [1, 1, 1, 1, 2, 2])
+        total = sum(area(piece) for piece, _ in pieces)
+        self.assertAlmostEqual(total, area(union(circle(O, 2), circle(Point(1, 0), 2))), delta=1e-12)
+        self.assertEqual(divide(), ())

@@ -12,7 +12,7 @@ from kagami.geometry.affine import Affine
 from kagami.geometry.arrangement import arrange
 from kagami.geometry.boolean import difference, union
 from kagami.geometry.figures import bar, circle, polygon, regular_polygon
-from kagami.geometry.measure.symmetry import ROUND, symmetry
+from kagami.geometry.measure.symmetry import ROUND, mirror_error, symmetry, turn_error
 from kagami.geometry.orbits import face_orbits
 from kagami.geometry.point import Point
 from tests.geometry.standard_shapes import O, turned
@@ -83,3 +83,14 @@ class Orbits(TestCase):
 
 def _sizes(labels) -> list[int]:
     return [int((labels == label).sum()) for label in set(labels.tolist())]
+
+
+class GivenAxes(TestCase):
+    def test_an_error_is_told_about_any_axis_and_centre(self) -> None:
+        square = regular_polygon(Point(2, 1), 4, 1, 0)
+        self.assertLess(turn_error(square, Point(2, 1), 4), 1e-12)
+        self.assertLess(mirror_error(square, Point(2, 1), math.pi / 4), 1e-12)
+        # A turn of an eighth brings a corner at distance 1 to the middle between two corners: 2 sin(π/8) from both.
+        self.assertAlmostEqual(turn_error(square, Point(2, 1), 8), 2 * math.sin(math.pi / 8), delta=1e-12)
+        # Across an upright line 0.1 beside its own, every corner misses by 0.2.
+        self.assertAlmostEqual(mirror_error(square, Point(2.1, 0), math.pi / 2), 0.2, delta=1e-12)

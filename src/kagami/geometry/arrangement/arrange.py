@@ -47,6 +47,11 @@ class Arrangement:
         return np.asarray(self.winding != 0)
 
     @cached_property
+    def odd_covers(self) -> Bools:
+        """Which shapes cover which faces, (faces, shapes), by the even-odd rule."""
+        return np.asarray(self.winding % 2 != 0)
+
+    @cached_property
     def areas(self) -> Floats:
         """Area of each face in square units; that of the unbounded face is infinite."""
         areas = sums_by(self.face_of_cycle, self.face_count, self.cycles.area)

@@ -58,6 +58,28 @@ def symmetry(shape: Shape) -> Symmetry:
     return Symmetry(centre, order, mirrored, max(error, mirror) if mirrored else error)
 
 
+def turn_error(shape: Shape, centre: Point, order: int) -> float:
+    """Greatest distance of any node or curve middle from its image under the turn by 1/order about a centre, in u."""
+    return _error_about(shape, centre, Affine.rotation(math.tau / order))
+
+
+def mirror_error(shape: Shape, through: Point, angle: float) -> float:
+    """Greatest distance of any node or curve middle from its image across the line through a place, in u."""
+    return _error_about(shape, through, Affine.reflection(angle))
+
+
+def _error_about(shape: Shape, centre: Point, by: Affine) -> float:
+    """How far the image of any feature is from a feature of the same kind and radius; infinite where there is none."""
+    features = _features(shape, centre)
+    kinds = _alike(features[:, 2])
+    worst = 0.0
+    for kind in range(int(kinds.max()) + 1):
+        places = features[kinds == kind, :2]
+        distance, _ = cKDTree(places).query(by.points(places))
+        worst = max(worst, float(np.max(distance)))
+    return worst
+
+
 def _features(shape: Shape, centre: Point) -> Floats:
     """Rows of x, y from the centre and a number that tells kinds and radii apart."""
     rows: list[tuple[float, float, float]] = []

@@ -17,6 +17,7 @@ import django
 from django.test.utils import setup_databases, teardown_databases
 
 from bench.paired import Row
+from kagami.plan.fields import FieldKind
 
 BUDGET_MS = 100.0
 CHANGES = 40
@@ -94,10 +95,17 @@ class _Designer:
 
 
 def _row(designer: _Designer, mark: int, name: str, plan: object) -> Row:
-    step = next(step for step in plan.steps if step.kind == "circle" or step.kind == "polygon")
+    # A typed length that much hangs on: the first there is.
+    step, field = next(
+        (step, field)
+        for step in plan.steps
+        for field, kind in step.field_kinds().items()
+        if kind is FieldKind.LENGTH and field in ("radius", "width", "side", "outer", "cell")
+    )
+    length = getattr(step, field)
     times, base = [], 1
     for index in range(CHANGES):
-        given = {"step": step.id, "field": "radius", "value": f"({step.radius}) * {1 + (index + 1) / 1000}"}
+        given = {"step": step.id, "field": field, "value": f"({length}) * {1 + (index + 1) / 1000}"}
         body = json.dumps({"base": base, "kind": "set-field", "given": given, "state": {"view": "both"}})
         started = time.perf_counter()
         status, content = designer.ask("POST", f"/marks/{mark}/change/", body)

@@ -11,15 +11,15 @@ from unittest import TestCase
 import numpy as np
 
 from kagami.geometry.arrangement import arrange
-from kagami.geometry.boolean import area_of_union, difference, union
+from kagami.geometry.boolean import area_of_union, union
 from kagami.geometry.crumbs import crumbs
 from kagami.geometry.curves import Arc, Line
-from kagami.geometry.measure.gaps import gap_range, narrowest_gap
+from kagami.geometry.measure.gaps import narrowest_gap
 from kagami.geometry.measure.joints import Form, joints
 from kagami.geometry.measure.size import area, box
 from kagami.geometry.measure.symmetry import symmetry
 from kagami.geometry.measure.thickness import thinnest
-from kagami.geometry.outline import Shape
+from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.plan.change import change
 from kagami.plan.document import Plan
@@ -27,6 +27,7 @@ from kagami.plan.evaluate import Result, evaluate
 from kagami.plan.figure import Figure
 from kagami.plan.files import read_plan
 from kagami.plan.text import read_text, write_text
+from tests.geometry.offset.test_outset import distances_to
 
 FOLDER = pathlib.Path(__file__).parents[2] / "examples" / "jobs"
 JOBS = sorted(FOLDER.glob("*.plan"))
@@ -121,11 +122,12 @@ class Frames(TestCase):
         for given in ({}, {"border": "7u"}, {"longer": "40u"}, {"notch": "28u"}):
             job = Job("j02", **given)
             frame = job.figure("board").copies[0]
-            outer = max((Shape((outline,)) for outline in frame), key=area)
-            inner = Shape(tuple(outline.reversed() for outline in frame if outline is not outer.outlines[0]))
-            found = gap_range(difference(Shape((*outer.outlines,)), Shape()), inner, facing=job.value("border") * 1.01)
-            self.assertAlmostEqual(found.least.distance, job.value("border"), delta=1e-9)
-            self.assertAlmostEqual(found.greatest.distance, job.value("border"), delta=1e-9)
+            outer, inner = sorted((Shape((outline,)) for outline in frame), key=lambda shape: -abs(area(shape)))
+            # Between its mitred corners every side of the inner edge is one border from the outer one.
+            middles = Shape(tuple(Outline((side.stretch(0.4, 0.6),), closed=False) for side in inner.curves))
+            away = distances_to(outer, middles)
+            self.assertAlmostEqual(float(away.min()), job.value("border"), delta=1e-9)
+            self.assertAlmostEqual(float(away.max()), job.value("border"), delta=1e-9)
             self.assertAlmostEqual(box(frame).width, 120 + job.value("longer"), delta=1e-9)
 
     def test_j17_the_size_is_exact_and_all_bows_are_alike(self) -> None:
@@ -269,8 +271,8 @@ class Bodies(TestCase):
             self.assertLess(found.error, 1e-9)
             rings = job.figure("rings").copies
             for k, ring in enumerate(rings, 1):
-                away = gap_range(ring, job.shape("heart"))
-                self.assertAlmostEqual(away.least.distance if k == 0 else k, k, delta=1e-9)
+                away = distances_to(job.shape("heart"), ring)
+                self.assertAlmostEqual(float(away.min()), k * job.value("ring"), delta=1e-9)
 
     def test_j15_the_tip_has_the_radius_asked_for(self) -> None:
         for given in ({}, {"soft": "1.3u"}, {"r": "6u"}):

@@ -11,7 +11,7 @@ from scipy.spatial import cKDTree
 
 from kagami.geometry.affine import Affine
 from kagami.geometry.arrangement import Arrangement
-from kagami.geometry.arrays import Floats, Ints, linked
+from kagami.geometry.arrays import Floats, Ints, cycles_of, linked
 from kagami.geometry.errors import InvalidCount
 from kagami.geometry.point import ORIGIN, Point
 from kagami.geometry.tolerance import SAME
@@ -82,16 +82,22 @@ class Group:
 
     def _orbits(self, places: Floats, *features: Floats) -> Ints:
         count = len(places)
-        if count == 0:
-            return np.zeros(0, dtype=np.intp)
-        all_features = np.column_stack([places, *features])
-        tree = cKDTree(all_features)
-        reach = SAME * (1 + float(np.abs(all_features).max()))
-        a, b = [], []
-        for by in self.maps[1:]:
-            moved = np.column_stack([by.points(places), *features])
-            distance, found = tree.query(moved, distance_upper_bound=reach)
-            there = np.flatnonzero(np.isfinite(distance))
-            a.append(there)
-            b.append(np.asarray(found)[there])
-        return linked(count, np.concatenate(a), np.concatenate(b)) if a else np.arange(count)
+        if count < 2 or self.size < 2:
+            return np.arange(count)
+        known = np.column_stack([places, *features])
+        tree = cKDTree(known)
+        if self.axis is None:
+            first = _images(tree, known, self.maps[1])
+            if (first >= 0).all() and len(np.unique(first)) == count:
+                return cycles_of(first)[0]  # the turn by 1/order tells all others
+        images = [_images(tree, known, by) for by in self.maps[1:]]
+        there = [np.flatnonzero(image >= 0) for image in images]
+        met = [image[image >= 0] for image in images]
+        return linked(count, np.concatenate(there), np.concatenate(met))
+
+
+def _images(tree: cKDTree, known: Floats, by: Affine) -> Ints:
+    """For each row of features (a place first) the row that a map brings it onto, or −1."""
+    moved = np.column_stack([by.points(known[:, :2]), known[:, 2:]])
+    distance, found = tree.query(moved, distance_upper_bound=SAME * (1 + float(np.abs(known).max())))
+    return np.where(np.isfinite(distance), found, -1)

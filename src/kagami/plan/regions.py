@@ -15,9 +15,9 @@ import numpy as np
 
 from kagami.geometry.arrangement import Arrangement, arrange
 from kagami.geometry.arrays import Bools, Ints
-from kagami.geometry.orbits import face_orbits
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import ORIGIN
+from kagami.geometry.symmetry_groups import Group
 from kagami.geometry.tolerance import SAME
 from kagami.plan.figure import Figure, TurnGroup
 
@@ -61,7 +61,7 @@ class Regions:
             return np.arange(self.arrangement.face_count)
         if every not in self._orbits:
             order = self.group.order // every
-            self._orbits[every] = face_orbits(self.arrangement, self.group.centre, order)
+            self._orbits[every] = Group(self.group.centre, order).orbits_of_faces(self.arrangement)
         return self._orbits[every]
 
     def seed(self, faces: Ints) -> int:

@@ -13,8 +13,8 @@ from kagami.geometry.arrangement import arrange
 from kagami.geometry.boolean import difference, union
 from kagami.geometry.figures import bar, circle, polygon, regular_polygon
 from kagami.geometry.measure.symmetry import ROUND, mirror_error, symmetry, turn_error
-from kagami.geometry.orbits import face_orbits
 from kagami.geometry.point import Point
+from kagami.geometry.symmetry_groups import Group
 from tests.geometry.standard_shapes import O, turned
 
 
@@ -53,7 +53,7 @@ class Found(TestCase):
 class Orbits(TestCase):
     def test_faces_all_round_are_one_orbit(self) -> None:
         arrangement = arrange([*turned(bar(O, math.pi / 2, 1, 9), 12), circle(O, 6)])
-        labels = face_orbits(arrangement, O, 12)
+        labels = Group(O, 12).orbits_of_faces(arrangement)
         tips = (arrangement.covers.sum(axis=1) == 1) & ~arrangement.covers[:, 12]
         self.assertEqual(tips.sum(), 12)
         self.assertEqual(len(set(labels[tips].tolist())), 1)
@@ -61,14 +61,14 @@ class Orbits(TestCase):
     def test_where_the_figures_have_less_symmetry_orbits_are_smaller(self) -> None:
         bars, hexagon = turned(bar(O, math.pi / 2, 1, 9), 12), regular_polygon(O, 6, 6, math.pi / 2)
         arrangement = arrange([*bars, hexagon])
-        labels = face_orbits(arrangement, O, 12)
+        labels = Group(O, 12).orbits_of_faces(arrangement)
         sizes = {int((labels == label).sum()) for label in labels[1:]}
         self.assertLessEqual(sizes, {6, 12})
         self.assertIn(6, sizes)
 
     def test_orbits_have_equal_areas(self) -> None:
         arrangement = arrange([*turned(circle(Point(2, 0), 2.2), 7), circle(O, 1)])
-        labels = face_orbits(arrangement, O, 7)
+        labels = Group(O, 7).orbits_of_faces(arrangement)
         for label in set(labels[1:].tolist()):
             areas = arrangement.areas[labels == label]
             self.assertLess(areas.max() - areas.min(), 1e-10)
@@ -76,8 +76,8 @@ class Orbits(TestCase):
     def test_a_turned_input_has_turned_orbits(self) -> None:
         shapes = [*turned(bar(O, 0.2, 1, 9), 5), circle(O, 6)]
         by = Affine.rotation(0.77)
-        before = face_orbits(arrange(shapes), O, 5)
-        after = face_orbits(arrange([shape.mapped(by) for shape in shapes]), O, 5)
+        before = Group(O, 5).orbits_of_faces(arrange(shapes))
+        after = Group(O, 5).orbits_of_faces(arrange([shape.mapped(by) for shape in shapes]))
         self.assertEqual(sorted(_sizes(before)), sorted(_sizes(after)))
 
 

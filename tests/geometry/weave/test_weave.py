@@ -202,3 +202,12 @@ class Pieces(TestCase):
             self.woven(rings(3, 2, 3), 0.1, inlay=0.5)
         with self.assertRaises(InvalidLength):
             Strand(circle(O, 1).outlines[0], 0)
+
+
+class Noise(TestCase):
+    def test_a_passage_at_a_node_is_one_wherever_it_lies_along_the_strand(self) -> None:
+        # Both curves at the node tell its way with noise of their own, at any place of the number line.
+        for length in (0.25, 1 / 3, 0.5, 1.005, 2.0005, 3.14159265):
+            bent = Strand(Outline((Line(Point(-length, 0), O), Line(O, Point(2, 1))), closed=False), 0.1)
+            with self.subTest(length):
+                self.assertEqual(len(passes_of([bent, segment(Point(0, -2), Point(0, 2), 0.1)])), 1)

@@ -6,6 +6,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Final
 
 import numpy as np
 
@@ -17,8 +18,11 @@ from kagami.geometry.figures import require_length
 from kagami.geometry.offset import Corners, Ends
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
-from kagami.geometry.table import CurveTable, tabulate
+from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import LENGTH, SMOOTH
+
+NEAR_WAY: Final = 10 * LENGTH
+"""Passages of one strand through one place that are no further apart along it are one."""
 
 
 class StrandsMeet(GeometryError):
@@ -100,22 +104,23 @@ def passes_of(strands: Sequence[Strand]) -> tuple[Crossing, ...]:
     table = tabulate([Shape((strand.line,)) for strand in strands])
     found = find(table)
     first_curve = np.cumsum([0, *(len(strand.line.curves) for strand in strands)])
-    sides = [(i, t) for i, t in zip([*found.i, *found.j], [*found.t, *found.s], strict=True)]
-    if not sides:
+    curve, t = np.concatenate([found.i, found.j]), np.concatenate([found.t, found.s])
+    if len(curve) == 0:
         return ()
-    places = table.ask(
-        "point", np.array([i for i, _ in sides], dtype=np.intp), np.array([t for _, t in sides]), width=2
-    )
+    places, headings = table.ask("point", curve, t, width=2), table.ask("heading", curve, t)
     both = (places[: len(found.i)] + places[len(found.i) :]) / 2
     label, count = clustered(both, LENGTH)
-    through: list[dict[tuple[int, int], Passage]] = [{} for _ in range(count)]
-    for k, (curve, t) in enumerate(sides):
-        strand = int(table.owner[curve])
-        passage = _passage(strands[strand], strand, int(curve - first_curve[strand]), float(t), table, int(curve))
-        through[label[k % len(found.i)]][_slot(passage, strands[strand])] = passage
+    through: list[list[Passage]] = [[] for _ in range(count)]
+    for k, (index, at, heading) in enumerate(zip(curve.tolist(), t.tolist(), headings.tolist(), strict=True)):
+        strand = int(table.owner[index])
+        way = _way(strands[strand], int(index - first_curve[strand]), at)
+        here = through[label[k % len(found.i)]]
+        # A passage at a node is found on both its curves; it is one.
+        if not any(known.strand == strand and abs(known.way - way) <= NEAR_WAY for known in here):
+            here.append(Passage(strand, way, heading))
     answer = []
     for k, passages in enumerate(through):
-        ordered = sorted(passages.values(), key=lambda passage: (passage.strand, passage.way))
+        ordered = sorted(passages, key=lambda passage: (passage.strand, passage.way))
         place = Point(*both[np.flatnonzero(label == k)[0]].tolist())
         if len(ordered) > 2:
             raise StrandsMeet(place)
@@ -124,17 +129,10 @@ def passes_of(strands: Sequence[Strand]) -> tuple[Crossing, ...]:
     return tuple(sorted(answer, key=lambda crossing: (crossing.first.strand, crossing.first.way)))
 
 
-def _passage(strand: Strand, number: int, curve: int, t: float, table: CurveTable, row: int) -> Passage:
+def _way(strand: Strand, curve: int, t: float) -> float:
+    """Way along a strand; the seam of a closed one lies at its start."""
     way = strand.way(curve, t)
-    if strand.line.closed and strand.length - way <= LENGTH:
-        way = 0.0
-    heading = float(table.ask("heading", np.array([row]), np.array([t]))[0])
-    return Passage(number, way, heading)
-
-
-def _slot(passage: Passage, strand: Strand) -> tuple[int, int]:
-    """One name for one passage, also where it is found at the end of a curve and the start of the next."""
-    return passage.strand, round(passage.way / (LENGTH * 100) / 10)
+    return 0.0 if strand.line.closed and strand.length - way <= NEAR_WAY else way
 
 
 def _crosses(first: Passage, second: Passage, strands: Sequence[Strand]) -> bool:

@@ -52,8 +52,8 @@ class Band(_Refining):
     def draw(self, inputs: Inputs) -> Drawing:
         """A band along each copy; left and right are seen along the line (outlines run counter-clockwise)."""
         source, width = inputs.figure("figure"), inputs.positive("width")
-        form = {"ends": ENDS[self.ends], "corners": CORNERS[self.corners], "place": PLACES[self.lies]}
-        shapes = tuple(band(shape, width, **form) for shape in source.copies if shape)  # type: ignore[arg-type]
+        ends, corners, place = ENDS[self.ends], CORNERS[self.corners], PLACES[self.lies]
+        shapes = tuple(band(shape, width, ends=ends, corners=corners, place=place) for shape in source.copies if shape)
         return Drawing(Figure(shapes, source.anchors, source.turn))
 
 
@@ -83,8 +83,8 @@ class Taper(_Refining):
                 expression=inputs.texts["end_width"],
                 value=number_text(last),
             )
-        form = {"ends": ENDS[self.ends], "place": PLACES[self.lies], "end_width": last}
-        shapes = tuple(band(shape, width, **form) for shape in source.copies if shape)  # type: ignore[arg-type]
+        ends, place = ENDS[self.ends], PLACES[self.lies]
+        shapes = tuple(band(shape, width, end_width=last, ends=ends, place=place) for shape in source.copies if shape)
         return Drawing(Figure(shapes, source.anchors))
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Annotated, ClassVar, Literal
 
 from kagami.geometry import boolean
@@ -100,11 +101,11 @@ class NodeForm(_Reshaping):
         return Drawing(outline_figure(_at_node(inputs, lambda node: change(outline, node))))
 
 
-def _at_node(inputs: Inputs, change: object) -> Outline:
+def _at_node(inputs: Inputs, change: Callable[[int], Outline]) -> Outline:
     outline = inputs.one_outline("figure")
     number = inputs.count("number", 1, len(outline.nodes))
     try:
-        return change(number - 1)  # type: ignore[operator]
+        return change(number - 1)
     except InvalidCount as error:
         name = inputs.figures["figure"][0].name
         raise PlanError(

@@ -138,6 +138,7 @@ class Typing(BrowserCase):
         self.refusals = (422,)
         page = self.open(self.mark)
         self.say("Circle lens at O with radius 3u.")
+        expect(page.locator(".typing .fault")).to_be_visible()
         expect(page.locator(".typing .fault")).to_contain_text("“on”")
         line = page.locator(".typing .sentence-input")
         expect(line).to_have_value("Circle lens at O with radius 3u.")

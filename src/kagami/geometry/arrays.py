@@ -11,6 +11,7 @@ from scipy.sparse.csgraph import connected_components
 from scipy.spatial import cKDTree
 
 Floats: TypeAlias = npt.NDArray[np.float64]
+Complexes: TypeAlias = npt.NDArray[np.complex128]
 Ints: TypeAlias = npt.NDArray[np.signedinteger[Any]]
 Bools: TypeAlias = npt.NDArray[np.bool_]
 

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import itertools
+import math
 from typing import Final, NamedTuple
 
 import numpy as np
 
-from kagami.geometry.arrays import Bools, Floats, Ints, dot, lengths, run_starts
+from kagami.geometry.arrays import Bools, Complexes, Floats, Ints, dot, lengths, run_starts
 from kagami.geometry.crossings.boxes import overlapping_boxes
 from kagami.geometry.errors import TooLarge
 from kagami.geometry.kinds import cubic
@@ -16,6 +18,9 @@ MOST_CANDIDATES: Final = 1_000_000
 LEVELS: Final = 14
 STEPS: Final = 24
 FIRST_STEPS: Final = 5
+CONES_APART: Final = math.cos(8 * FLAT)
+"""Greatest cosine between chords whose pieces part at a common end. The inner control points of a nearly straight piece
+lie within 3 × FLAT of the chord's direction, seen from either end, so two cones are apart from 6 × FLAT on."""
 STARTS: Final = (0.15, 0.85)
 """Where in a piece Newton's method begins: twice, since pieces that run nearly alike may cross twice."""
 
@@ -35,7 +40,8 @@ def meet_all(rows: Floats) -> tuple[Ints, Ints, Floats, Floats]:
     """All crossings among cubics: curves i < j and the parameters on both.
 
     Where two touch, one meeting is kept of those that lie along the touch. Stretches along which they run together meet
-    at several places, between which their edges are found to be one.
+    at several places, between which their edges are found to be one. A meeting in an end of one of the curves may be
+    left out, since `find` asks for those of all kinds alike.
 
     Raises:
         TooLarge: the curves meet in too many places.
@@ -49,6 +55,8 @@ def meet_all(rows: Floats) -> tuple[Ints, Ints, Floats, Floats]:
         raise TooLarge("these curves meet in too many places", curves=len(p))
     near = _sides_meet(places, p, q) & _sides_meet(places, q, p)
     p, q = p[near], q[near]
+    new = ~(_same(rows, pieces.curve[p], pieces.curve[q]) | _part_at_end(pieces, places, p, q))
+    p, q = p[new], q[new]
     swap = pieces.curve[p] > pieces.curve[q]
     p, q = np.where(swap, q, p), np.where(swap, p, q)
     return _distinct(rows, *_refined(rows, pieces, p, q))
@@ -67,6 +75,32 @@ def _sides_meet(places: Floats, p: Ints, q: Ints) -> Bools:
     low, high = own.min(axis=1) - LENGTH, own.max(axis=1) + LENGTH
     theirs = np.einsum("nkj,nj->nk", places[q] - start[p][:, None], across[p])
     return np.asarray((theirs.max(axis=1) >= low[p]) & (theirs.min(axis=1) <= high[p]))
+
+
+def _same(rows: Floats, i: Ints, j: Ints) -> Bools:
+    """Whether two curves are one, run either way: all that they share begins and ends at their ends."""
+    first, second = cubic.control(rows[i]), cubic.control(rows[j])
+    straight, turned = (np.abs(first - other).max(axis=(1, 2), initial=0.0) for other in (second, second[:, ::-1]))
+    return np.asarray(np.minimum(straight, turned) <= LENGTH)
+
+
+def _part_at_end(pieces: _Pieces, places: Floats, p: Ints, q: Ints) -> Bools:
+    """Whether pieces share an end of a curve and part there for good, as neighbours in an outline do.
+
+    A nearly straight piece lies in a narrow cone round its chord, and cones that open apart share their tip alone.
+    """
+    answer = np.zeros(len(p), dtype=np.bool_)
+    flat = _flat(places)
+    chords = places[:, 3] - places[:, 0]
+    for at_p, at_q in itertools.product((0, 3), repeat=2):
+        tip_p, tip_q = places[p, at_p], places[q, at_q]
+        is_end = (pieces.t1[p] == 1.0 if at_p else pieces.t0[p] == 0.0) | (
+            pieces.t1[q] == 1.0 if at_q else pieces.t0[q] == 0.0
+        )
+        away = dot(chords[p], chords[q]) * (1 if at_p == at_q else -1)
+        apart = away < CONES_APART * lengths(chords[p]) * lengths(chords[q])
+        answer |= is_end & apart & (lengths(tip_p - tip_q) <= LENGTH)
+    return answer & flat[p] & flat[q]
 
 
 def _flat_pieces(rows: Floats) -> _Pieces:
@@ -106,29 +140,43 @@ def _refined(rows: Floats, pieces: _Pieces, p: Ints, q: Ints) -> tuple[Ints, Int
     i, j = np.tile(pieces.curve[p], 2), np.tile(pieces.curve[q], 2)
     t = np.concatenate([pieces.t0[p] + (pieces.t1[p] - pieces.t0[p]) * share for share in STARTS])
     s = np.tile((pieces.t0[q] + pieces.t1[q]) / 2, 2)
-    first, second = rows[i], rows[j]
-    reach = (_chords(rows, pieces, p) + _chords(rows, pieces, q)) * FLAT
+    ts = np.stack([t, s])
+    coefficients = cubic.complex_power(rows)
+    both = coefficients[:, [i, j]]
+    reach = np.tile((_chords(rows, pieces, p) + _chords(rows, pieces, q)) * FLAT, 2)
     for step in range(STEPS):
-        gap = cubic.point(second, s) - cubic.point(first, t)
+        at, along = _at(both, ts)
+        gap = at[1] - at[0]
         if step == FIRST_STEPS:
             # On nearly straight pieces the method has all but arrived by now, if there is anywhere to arrive.
-            keep = lengths(gap) <= np.tile(reach, 2)
-            i, j, first, second = i[keep], j[keep], first[keep], second[keep]
-            t, s, gap = t[keep], s[keep], gap[keep]
-        u, v = cubic.derivative(first, t), -cubic.derivative(second, s)
-        uu, vv, uv = dot(u, u), dot(v, v), dot(u, v)
-        damp = np.finfo(float).eps * (uu + vv) + np.finfo(float).tiny
-        gu, gv = dot(gap, u), dot(gap, v)
-        det = np.maximum((uu + damp) * (vv + damp) - uv * uv, np.finfo(float).tiny)
-        moved_t = np.clip(t + ((vv + damp) * gu - uv * gv) / det, 0.0, 1.0)
-        moved_s = np.clip(s + ((uu + damp) * gv - uv * gu) / det, 0.0, 1.0)
-        still = max(np.abs(moved_t - t).max(initial=0.0), np.abs(moved_s - s).max(initial=0.0)) <= ROUNDING
-        t, s = moved_t, moved_s
+            keep = np.abs(gap) <= reach
+            i, j, both, ts, gap, along = i[keep], j[keep], both[:, :, keep], ts[:, keep], gap[keep], along[:, keep]
+        moved = np.clip(ts + _newton_step(gap, along), 0.0, 1.0)
+        still = np.abs(moved - ts).max(initial=0.0) <= ROUNDING
+        ts = moved
         if still:
             break
-    gap = cubic.point(second, s) - cubic.point(first, t)
-    there = lengths(gap) <= LENGTH
-    return i[there], j[there], t[there], s[there]
+    at, _ = _at(both, ts)
+    there = np.abs(at[1] - at[0]) <= LENGTH
+    return i[there], j[there], ts[0, there], ts[1, there]
+
+
+def _at(both: Complexes, ts: Floats) -> tuple[Complexes, Complexes]:
+    """Places and derivatives of both curves of each pair, from the coefficients (4, 2, n) and parameters (2, n)."""
+    a, b, c, d = both
+    dt = d * ts
+    return a + ts * (b + ts * (c + dt)), b + ts * (2 * c + 3 * dt)
+
+
+def _newton_step(gap: Complexes, along: Complexes) -> Floats:
+    """Steps (2, n) of both parameters of each pair that bring them nearer, by damped least squares."""
+    u, v = along[0], -along[1]
+    (uu, vv), uv = np.abs(along) ** 2, (u.conj() * v).real
+    gu, gv = (gap * along.conj()).real * np.array([[1.0], [-1.0]])
+    damp = np.finfo(float).eps * (uu + vv) + np.finfo(float).tiny
+    uu, vv = uu + damp, vv + damp
+    det = np.maximum(uu * vv - uv * uv, np.finfo(float).tiny)
+    return np.asarray(np.stack([vv * gu - uv * gv, uu * gv - uv * gu]) / det)
 
 
 def _chords(rows: Floats, pieces: _Pieces, index: Ints) -> Floats:

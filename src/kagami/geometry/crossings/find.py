@@ -8,7 +8,7 @@ from typing import Final
 
 import numpy as np
 
-from kagami.geometry.arrays import Floats, Ints
+from kagami.geometry.arrays import Floats, Ints, lengths
 from kagami.geometry.crossings import (
     arc_arc,
     cubic_cubic,
@@ -59,7 +59,7 @@ def find(table: CurveTable) -> Crossings:
     nothing = (np.zeros(0, np.intp), np.zeros(0, np.intp), np.zeros(0), np.zeros(0))
     found = [nothing]
     found.extend(_proper(table, i, j, kinds, meet) for kinds, meet in PAIRS.items() if {*kinds} <= present)
-    found.extend(_ends_on(table, boxes, i, j))
+    found.append(_ends_on(table, boxes, i, j))
     if CUBIC in present:
         cubics = np.flatnonzero(table.kind == CUBIC)
         loop, t, s = cubic_self.meet(table.rows[cubics])
@@ -87,36 +87,31 @@ def _proper(
     return a[pair], b[pair], t, s
 
 
-def _ends_on(table: CurveTable, boxes: Floats, i: Ints, j: Ints) -> list[tuple[Ints, Ints, Floats, Floats]]:
+def _ends_on(table: CurveTable, boxes: Floats, i: Ints, j: Ints) -> tuple[Ints, Ints, Floats, Floats]:
     """End points of open curves that lie on another curve: T-junctions, common ends, and the ends of overlaps."""
-    open_ended = ~table.whole()
-    if not open_ended.any():
-        return []
     every = np.arange(len(table))
-    ends = {value: table.ask("point", every, np.full(len(table), value), width=2) for value in (0.0, 1.0)}
-    found = []
-    for ended, other in ((i, j), (j, i)):
-        for value, places in ends.items():
-            low, high = boxes[other, :2] - LENGTH, boxes[other, 2:] + LENGTH
-            near = open_ended[ended] & ((places[ended] >= low) & (places[ended] <= high)).all(axis=1)
-            found.append(_on(table, ends, ended[near], other[near], value))
-    return found
+    ends = np.stack([table.ask("point", every, np.full(len(table), value), width=2) for value in (0.0, 1.0)])
+    ended, other = np.tile(np.concatenate([i, j]), 2), np.tile(np.concatenate([j, i]), 2)
+    value = np.repeat([0, 1], 2 * len(i))
+    places = ends[value, ended]
+    low, high = boxes[other, :2] - LENGTH, boxes[other, 2:] + LENGTH
+    near = ~table.whole()[ended] & ((places >= low) & (places <= high)).all(axis=1)
+    return _on(table, ends, ended[near], other[near], value[near])
 
 
-def _on(
-    table: CurveTable, ends: dict[float, Floats], ended: Ints, other: Ints, value: float
-) -> tuple[Ints, Ints, Floats, Floats]:
-    """Of the ends at `value`, those that lie on the other curve: at an end of it, as most do, or between."""
-    places = ends[value][ended]
+def _on(table: CurveTable, ends: Floats, ended: Ints, other: Ints, value: Ints) -> tuple[Ints, Ints, Floats, Floats]:
+    """Of the ends at `value`, those that lie on the other curve: at an end of it, as most do, or between.
+
+    `ends` (2, n, 2) are the places of all curves at 0 and 1.
+    """
+    places = ends[value, ended]
     s = np.full(len(ended), np.nan)
-    for end, at in ends.items():
-        miss = at[other] - places
-        s[np.hypot(miss[:, 0], miss[:, 1]) <= LENGTH] = end
+    for end in (0, 1):
+        s[lengths(ends[end, other] - places) <= LENGTH] = end
     rest = np.flatnonzero(np.isnan(s))
     rest = rest[table.ask("may_hold", other[rest], places[rest]).astype(bool)]
     nearest = table.ask("nearest", other[rest], places[rest])
-    miss = table.ask("point", other[rest], nearest, width=2) - places[rest]
-    on = np.hypot(miss[:, 0], miss[:, 1]) <= LENGTH
+    on = lengths(table.ask("point", other[rest], nearest, width=2) - places[rest]) <= LENGTH
     s[rest[on]] = nearest[on]
     keep = ~np.isnan(s)
-    return ended[keep], other[keep], np.full(int(keep.sum()), value), s[keep]
+    return ended[keep], other[keep], value[keep].astype(float), s[keep]

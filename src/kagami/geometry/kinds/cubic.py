@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from kagami.geometry.arrays import Bools, Floats
+from kagami.geometry.arrays import Bools, Complexes, Floats
 from kagami.geometry.kinds import numeric
 from kagami.geometry.kinds.polynomials import real_roots
 from kagami.geometry.kinds.ray import RayHits
@@ -36,31 +36,40 @@ def power(rows: Floats) -> Floats:
     )
 
 
+def _complex(rows: Floats) -> Complexes:
+    """Control points as complex numbers, (n, 4): half as many array operations as with x and y apart."""
+    return np.ascontiguousarray(rows, dtype=np.float64).view(np.complex128)
+
+
+def _pairs(numbers: Complexes) -> Floats:
+    return numbers.view(np.float64).reshape(-1, 2)
+
+
+def complex_power(rows: Floats) -> Complexes:
+    """Coefficients of 1, t, t², t³ as complex numbers, (4, n)."""
+    p = _complex(rows).T
+    return np.stack([p[0], 3 * (p[1] - p[0]), 3 * (p[0] - 2 * p[1] + p[2]), p[3] - p[0] + 3 * (p[1] - p[2])])
+
+
 def point(rows: Floats, t: Floats) -> Floats:
     """Place at t; both ends are exact."""
-    s = 1.0 - t
-    a, b, c, d = s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t
-    answer = np.empty((len(rows), 2))
-    for axis in (0, 1):
-        answer[:, axis] = a * rows[:, axis] + b * rows[:, 2 + axis] + c * rows[:, 4 + axis] + d * rows[:, 6 + axis]
-    return answer
+    p, s = _complex(rows), 1.0 - t
+    ss, tt = s * s, t * t
+    return _pairs(ss * s * p[:, 0] + 3 * ss * t * p[:, 1] + 3 * s * tt * p[:, 2] + tt * t * p[:, 3])
 
 
 def derivative(rows: Floats, t: Floats) -> Floats:
     """Derivative by t."""
-    s = 1.0 - t
-    a, b, c = 3 * s * s, 6 * s * t, 3 * t * t
-    answer = np.empty((len(rows), 2))
-    for axis in (0, 1):
-        x0, x1, x2, x3 = (rows[:, 2 * k + axis] for k in range(4))
-        answer[:, axis] = a * (x1 - x0) + b * (x2 - x1) + c * (x3 - x2)
-    return answer
+    p, s = _complex(rows), 1.0 - t
+    sides = p[:, 1:] - p[:, :-1]
+    return _pairs(3 * s * s * sides[:, 0] + 6 * s * t * sides[:, 1] + 3 * t * t * sides[:, 2])
 
 
 def second(rows: Floats, t: Floats) -> Floats:
     """Second derivative by t."""
-    bends = np.diff(control(rows), n=2, axis=1)
-    return np.asarray(6 * (bends[:, 0] * (1.0 - t)[:, None] + bends[:, 1] * t[:, None]))
+    p = _complex(rows)
+    first, last = p[:, 0] - 2 * p[:, 1] + p[:, 2], p[:, 1] - 2 * p[:, 2] + p[:, 3]
+    return _pairs(6 * ((1.0 - t) * first + t * last))
 
 
 def heading(rows: Floats, t: Floats) -> Floats:
@@ -183,13 +192,12 @@ def ray_hits(rows: Floats, t0: Floats, t1: Floats, origin: Floats, direction: Fl
 
 def stretch(rows: Floats, t0: Floats, t1: Floats) -> Floats:
     """The stretches t0…t1 as cubics of their own: control points by blossoming."""
-    p = control(rows)
+    p = _complex(rows).T
 
-    def blossom(a: Floats, b: Floats, c: Floats) -> Floats:
-        points = p
-        for t in (a, b, c):
-            s = t[:, None, None]
-            points = points[:, :-1] * (1 - s) + points[:, 1:] * s
-        return points[:, 0]
+    def between(points: Complexes, t: Floats) -> Complexes:
+        return points[:-1] * (1 - t) + points[1:] * t
 
-    return np.hstack([blossom(t0, t0, t0), blossom(t0, t0, t1), blossom(t0, t1, t1), blossom(t1, t1, t1)])
+    a, b = between(p, t0), between(p, t1)
+    aa, ab, bb = between(a, t0), between(a, t1), between(b, t1)
+    found = np.stack([between(aa, t0)[0], between(aa, t1)[0], between(ab, t1)[0], between(bb, t1)[0]], axis=1)
+    return found.view(np.float64)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 from enum import Enum
 
 import numpy as np
@@ -58,71 +59,106 @@ def band(
     Raises:
         InvalidLength: a width is not more than 0 (the end width may be 0).
     """
-    raw = raw_band(line, width, end_width=end_width, ends=ends, corners=corners, place=place, mitre_limit=mitre_limit)
-    arrangement = arrange([raw])
+    arrangement = arrange(raw_bands([BandSpec(line, width, end_width, ends, corners, place, mitre_limit)]))
     return outline_of_faces(arrangement, arrangement.covers[:, 0])
 
 
-def raw_band(
-    line: Shape,
-    width: float,
-    *,
-    end_width: float | None = None,
-    ends: Ends | tuple[Ends, Ends] = Ends.BUTT,
-    corners: Corners = Corners.MITRE,
-    place: Place = Place.MIDDLE,
-    mitre_limit: float = MITRE_LIMIT,
-) -> Shape:
-    """Outlines that cross themselves and go round every place of the band at least once and round no other.
+@dataclass(frozen=True, slots=True)
+class BandSpec:
+    """What `band` is asked for, so that many can be made at once."""
 
-    What `band` makes its area of, and enough for an arrangement with other shapes.
+    line: Shape
+    width: float
+    end_width: float | None = None
+    ends: Ends | tuple[Ends, Ends] = Ends.BUTT
+    corners: Corners = Corners.MITRE
+    place: Place = Place.MIDDLE
+    mitre_limit: float = MITRE_LIMIT
+
+    def last_width(self) -> float:
+        """The width at the end.
+
+        Raises:
+            InvalidLength: a width is not more than 0 (the end width may be 0).
+        """
+        require_length("width", self.width)
+        last = self.width if self.end_width is None else self.end_width
+        if not (math.isfinite(last) and last >= 0):
+            raise InvalidLength(f"the end width must be 0 or more, not {last:g}", name="end width", value=last)
+        return last
+
+
+def raw_bands(specs: Sequence[BandSpec]) -> list[Shape]:
+    """For each band, outlines that cross themselves and go round every place of it at least once and round no other.
+
+    What `band` makes its area of, and enough for an arrangement with other shapes. The parallels of all sides of all
+    bands are fitted at once, which costs little more than those of one.
+
+    Raises:
+        InvalidLength: as `band`.
     """
-    require_length("width", width)
-    last = width if end_width is None else end_width
-    if not (math.isfinite(last) and last >= 0):
-        raise InvalidLength(f"the end width must be 0 or more, not {last:g}", name="end width", value=last)
-    table = tabulate([line])
-    raw: list[Outline] = []
+    together = Shape(tuple(outline for spec in specs for outline in spec.line))
+    if not together:
+        return [Shape(()) for _ in specs]
+    table = tabulate([together])
+    raws: list[list[_Raw]] = []
     first = 0
-    for outline in line:
-        chain = Chain.of(outline.curves, table, first)
-        raw.extend(_Raw(chain, outline.closed, width, last, place).outlines(ends, corners, mitre_limit))
-        first += len(outline.curves)
-    return Shape(tuple(raw))
+    for spec in specs:
+        last = spec.last_width()
+        raws.append([])
+        for outline in spec.line:
+            raws[-1].append(_Raw(Chain.of(outline.curves, table, first), outline.closed, spec, last))
+            first += len(outline.curves)
+    every = [raw for group in raws for raw in group]
+    right, left = ([raw.distances(side) for raw in every] for side in (-1, +1))
+    both = [*together.curves, *together.curves]
+    chain = Chain.of(both, tabulate([together, together]))
+    distances = [*right, *left]
+    begin, finish = (np.concatenate([each[cut] for each in distances]) for cut in (slice(None, -1), slice(1, None)))
+    beside = iter(parallels(chain, begin, finish))
+    sides = [list(itertools.islice(beside, len(raw.chain.curves))) for raw in [*every, *every]]
+    outlines = iter([raw.outlines(*pair) for raw, *pair in zip(every, sides, sides[len(every) :], strict=False)])
+    return [Shape(tuple(outline for _ in group for outline in next(outlines))) for group in raws]
 
 
 class _Raw:
     """The raw outline of one band: wound once round every strip beside every curve of the line."""
 
-    def __init__(self, chain: Chain, closed: bool, width: float, last: float, place: Place) -> None:
+    def __init__(self, chain: Chain, closed: bool, spec: BandSpec, last: float) -> None:
         lengths = chain.table.ask("length", np.arange(len(chain.curves)))
         reached = np.append(0.0, np.cumsum(lengths)) / lengths.sum()
-        self.chain, self.closed = chain, closed
-        self.widths = width + (last - width) * reached
-        self.left_share = {Place.MIDDLE: 0.5, Place.LEFT: 1.0, Place.RIGHT: 0.0}[place]
-        self.sharp = closed and last == width
+        self.chain, self.closed, self.spec = chain, closed, spec
+        self.widths = spec.width + (last - spec.width) * reached
+        self.left_share = {Place.MIDDLE: 0.5, Place.LEFT: 1.0, Place.RIGHT: 0.0}[spec.place]
+        self.sharp = closed and last == spec.width
 
-    def outlines(self, ends: Ends | tuple[Ends, Ends], corners: Corners, mitre_limit: float) -> list[Outline]:
-        right = self._side(-(1 - self.left_share) * self.widths, corners, mitre_limit)
-        left = self._side(self.left_share * self.widths, corners, mitre_limit)
+    def distances(self, side: int) -> Floats:
+        """Signed distances of the left (+1) or right (−1) side at the ends of the curves, left positive."""
+        return self.left_share * self.widths if side > 0 else -(1 - self.left_share) * self.widths
+
+    def outlines(self, beside_right: Sequence[Parallel], beside_left: Sequence[Parallel]) -> list[Outline]:
+        """The outlines, from the parallels on both sides."""
+        right = self._side(self.distances(-1), beside_right)
+        left = self._side(self.distances(+1), beside_left)
         back = [curve.reversed() for curve in reversed(left)]
         if self.sharp:
             return [Outline(tuple(right)), Outline(tuple(back))]
+        ends = self.spec.ends
         first, last = ends if isinstance(ends, tuple) else (ends, ends)
         cap, foot = self._cap(right[-1].end, left[-1].end, last, 1), self._cap(left[0].start, right[0].start, first, 0)
         return [Outline((*right, *cap, *back, *foot))]
 
-    def _side(self, distances: Floats, corners: Corners, mitre_limit: float) -> list[Curve]:
+    def _side(self, distances: Floats, beside: Sequence[Parallel]) -> list[Curve]:
         """The chain on one side; where the line itself is the side, the line."""
         chain = self.chain
         if not distances.any():
             return list(chain.curves)
-        beside = parallels(chain, distances[:-1], distances[1:])
         count = len(chain.curves)
         joints = count if self.sharp else count - 1
         turn = [turn_between(chain.arriving[k], chain.leaving[(k + 1) % count]) for k in range(joints)]
         corner = [chain.curves[k].end for k in range(joints)]
-        found = linked(beside, corner, turn, distances[1:].tolist(), corners, mitre_limit, closed=self.sharp)
+        style = self.spec.corners
+        found = linked(beside, corner, turn, distances[1:].tolist(), style, self.spec.mitre_limit, closed=self.sharp)
         return found if self.sharp else _whole(found, beside)
 
     def _cap(self, start: Point, end: Point, ends: Ends, at: int) -> list[Curve]:

@@ -12,7 +12,7 @@ from kagami.geometry.arrangement import Arrangement, arrange
 from kagami.geometry.arrays import Bools
 from kagami.geometry.errors import InvalidLength
 from kagami.geometry.offset import Ends, Place
-from kagami.geometry.offset.band import raw_band
+from kagami.geometry.offset.band import BandSpec, raw_bands
 from kagami.geometry.outline import Shape
 from kagami.geometry.selection import outline_of_faces
 from kagami.geometry.weave.alternation import Alternation, sequence_of
@@ -39,13 +39,13 @@ class _Run:
 
 @dataclass
 class _Board:
-    """All shapes that the pieces are chosen from, in one arrangement."""
+    """All bands that the pieces are chosen from, in one arrangement."""
 
-    shapes: list[Shape] = field(default_factory=list)
+    bands: list[BandSpec] = field(default_factory=list)
 
-    def put(self, shape: Shape) -> int:
-        self.shapes.append(shape)
-        return len(self.shapes) - 1
+    def put(self, band: BandSpec) -> int:
+        self.bands.append(band)
+        return len(self.bands) - 1
 
 
 def woven(
@@ -85,7 +85,7 @@ def _pieces(
     board = _Board()
     layout = _Layout(strands, crossings, alternation, gap, widths, board)
     runs = [run for number in range(len(strands)) for run in layout.runs(number)]
-    arrangement = arrange(board.shapes)
+    arrangement = arrange(raw_bands(board.bands))
     covers = arrangement.covers
     answer: list[list[Shape]] = [[] for _ in strands]
     for run in runs:
@@ -126,8 +126,8 @@ class _Layout:
         under = [k for k, (_, c, first) in enumerate(order) if self.alternation.first_over[c] != first]
         if not under:
             line = Shape((strand.line,))
-            shape = raw_band(line, self.widths[number], ends=strand.ends, corners=strand.corners)
-            return [_Run(number, ((self.board.put(shape), ()),))]
+            band = BandSpec(line, self.widths[number], ends=strand.ends, corners=strand.corners)
+            return [_Run(number, ((self.board.put(band), ()),))]
         stops: list[tuple[int | None, int | None]] = list(itertools.pairwise(under))
         if strand.line.closed:
             stops.append((under[-1], under[0]))
@@ -177,7 +177,7 @@ class _Layout:
             strand.ends if high >= strand.length and not strand.line.closed else Ends.BUTT,
         )
         line = Shape((strand.stretch(low, high),))
-        return self.board.put(raw_band(line, self.widths[number], ends=ends, corners=strand.corners))
+        return self.board.put(BandSpec(line, self.widths[number], ends=ends, corners=strand.corners))
 
     def _cutters(self, number: int, k: int, half_way: float, step: int) -> tuple[int, ...]:
         """What is cut off a strand at a passage under another: the other's band and gap, and all beyond its middle."""
@@ -190,11 +190,11 @@ class _Layout:
         line = Shape((upper.stretch(*(self._neighbour(over.strand, position, side) for side in (-1, +1))),))
         wide = upper.width + 2 * self.gap
         if c not in self.cutter:
-            self.cutter[c] = self.board.put(raw_band(line, wide, corners=upper.corners))
+            self.cutter[c] = self.board.put(BandSpec(line, wide, corners=upper.corners))
         cutters = [self.cutter[c]]
         if self.widths[number] > wide:  # an oblique wide strand would show beyond a narrow one
             side = self._far_side(over, under, step)
-            cutters.append(self.board.put(raw_band(line, abs(half_way - way) + self.widths[number], place=side)))
+            cutters.append(self.board.put(BandSpec(line, abs(half_way - way) + self.widths[number], place=side)))
         return tuple(cutters)
 
     def _far_side(self, over: Passage, under: Passage, step: int) -> Place:

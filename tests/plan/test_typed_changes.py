@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from unittest import TestCase
 
+from kagami.geometry.point import Point
 from kagami.plan.change import change
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused, PlanError
@@ -14,7 +15,7 @@ from kagami.plan.ranges import over_range, usual_range
 from kagami.plan.reading import SentenceError
 from kagami.plan.saying import measure_text
 from kagami.plan.solving import Solution
-from kagami.plan.text import read_text
+from kagami.plan.text import read_text, write_text
 from tests.plan.marks import Builder
 
 
@@ -104,11 +105,73 @@ class Freezing(TestCase):
         self.assertEqual(frozen.step("rim").radius, "4u - (0.25)")
         self.assertAlmostEqual(evaluate(frozen).outcomes["rim"].figure.box.width, 7.5, delta=1e-12)
 
+    def test_what_others_take_from_a_removed_step_is_put_down_as_it_stands(self) -> None:
+        plan = mark(
+            "Measure: wide = width of rim / 4",
+            "Circle rim on O with radius 4u.",
+            "Circle hub on O with radius 1u.",
+            "Circle dot on top of rim with radius width of rim/8 + u/2.",
+            "Circle eye on top of rim with radius wide.",
+            "Segment ray from half way from left of rim to centre of hub to crossing 1 of rim and dot.",
+        )
+        before = evaluate(plan)
+        with self.assertRaises(ChangeRefused) as caught:
+            change(plan, "remove-step", {"step": "rim"})
+        self.assertEqual(caught.exception.code, "needed-by-values")
+        self.assertEqual(caught.exception.values["users"], "dot, eye, ray and wide")
+        plan = change(plan, "remove-step", {"step": "rim", "freeze": True}).plan
+        after = evaluate(plan)
+        self.assertTrue(after.sound)
+        self.assertIsNone(plan.step("rim"))
+        self.assertEqual([measure.value for measure in plan.measures], ["(8.0) / 4"])
+        self.assertEqual(plan.step("dot").radius, "(8.0)/8 + u/2")
+        self.assertEqual([step.name for step in plan.steps[:3]], ["rim point", "rim point 2", "rim point 3"])
+        for name in ("dot", "eye", "ray"):
+            self.assertEqual(after.outcomes[name].figure.copies, before.outcomes[name].figure.copies)
+
+    def test_a_figure_that_others_are_made_from_cannot_be_frozen(self) -> None:
+        plan = mark("Circle rim on O with radius 4u.", "Turn rim round top of rim, 3 copies: three.")
+        for given in ({}, {"freeze": True}):
+            with self.assertRaises(ChangeRefused) as caught:
+                change(plan, "remove-step", {"step": "rim", **given})
+            self.assertIn("three", str(caught.exception))
+            self.assertNotEqual(caught.exception.code, "needed-by-values")
+
+    def test_what_comes_to_nothing_is_not_frozen(self) -> None:
+        plan = mark("Circle rim on O with radius 0u.", "Circle dot on O with radius width of rim.")
+        with self.assertRaises(ChangeRefused) as caught:
+            change(plan, "remove-step", {"step": "rim", "freeze": True})
+        self.assertEqual(caught.exception.code, "nothing-to-freeze")
+
+
+class Points(TestCase):
+    def test_a_point_is_a_place_by_its_name_alone(self) -> None:
+        plan = mark(
+            "Point peak, 1u right and 4u up from O.",
+            "Point “far end” , 6u away from peak at 0°.".replace(" ,", ","),
+            "Segment ray from half way from peak to “far end” to peak.",
+            "Circle lens on peak with radius distance from peak to “far end”.",
+            "Path roof, open, through peak; “far end”; top of lens.",
+        )
+        result = evaluate(plan)
+        self.assertTrue(result.sound)
+        self.assertEqual(result.outcomes["ray"].figure.anchors["start"], Point(4, 4))
+        self.assertAlmostEqual(result.values.of("radius of lens"), 6, delta=1e-12)
+        self.assertEqual(read_text(write_text(plan)), plan)
+        self.assertIn("through peak; “far end”; top of lens", write_text(plan))
+
+    def test_another_figure_is_not(self) -> None:
+        error = (
+            evaluated("Circle lens on O with radius 2u.", "Circle dot on lens with radius 1u.").outcomes["dot"].error
+        )
+        assert error is not None
+        self.assertEqual((error.code, error.field), ("no-point", "centre"))
+
 
 LENS = (
     "Circle one on O with radius 3u.",
     "Point away, d right and 0u up from O.",
-    "Circle two on place of away with radius 3u.",
+    "Circle two on away with radius 3u.",
     "Keep what one and two have in common: piece lens.",
 )
 
@@ -130,7 +193,7 @@ class Solving(TestCase):
 
     def test_several_solutions_are_told_and_the_nearest_is_taken(self) -> None:
         lines = ("Circle rim on O with radius 5u.", "Point p, 3u away from O at a°.")
-        text = "solve distance from place of p to top of rim = 4u between 0 and 180, near {}"
+        text = "solve distance from p to top of rim = 4u between 0 and 180, near {}"
         for near, value in ((10, 1), (170, -1)):
             found = evaluated(f"Measure: a = {text.format(near)}", *lines).findings["a"]
             assert isinstance(found, Solution)
@@ -195,7 +258,7 @@ class Mending(TestCase):
     LINES = (
         "Circle rim on O with radius 5u.",
         "Point short, 4.99u right and 0u up from O.",
-        "Segment cut from left of rim to place of short.",
+        "Segment cut from left of rim to short.",
         "Divide rim and cut: pieces parts.",
     )
 
@@ -205,7 +268,7 @@ class Mending(TestCase):
             "Line one through O at 0°.",
             "Line two through O at 90°.",
             "Point near, {} right and 0u up from O.",
-            "Line three through place of near at 130°.",
+            "Line three through near at 130°.",
             "Of rim, one, two and three keep nothing, the rest kept: piece x.",
         )
         builder = Builder()
@@ -220,7 +283,7 @@ class Mending(TestCase):
         result = evaluated(
             "Square one of side 4u, its right on O, turned by 0°.",
             "Point beside, 0.01u right and 0u up from O.",
-            "Square two of side 4u, its left on place of beside, turned by 0°.",
+            "Square two of side 4u, its left on beside, turned by 0°.",
             "Box whole, 12u wide and 4u high, its centre on O, turned by 0°.",
             "Of one, two and whole keep in one + whole, 1 of 1, here; in two + whole, 1 of 1, here, "
             "the rest dropped: piece x.",
@@ -235,7 +298,7 @@ class Mending(TestCase):
         plan = mark(
             "Square one of side 4u, its right on O, turned by 0°.",
             "Point beside, 0.01u right and 0u up from O.",
-            "Square two of side 4u, its left on place of beside, turned by 0°.",
+            "Square two of side 4u, its left on beside, turned by 0°.",
             "Box whole, 12u wide and 4u high, its centre on O, turned by 0°.",
             "Of one, two and whole keep in one + whole, 1 of 1, here; in two + whole, 1 of 1, here, "
             "the rest dropped: piece x.",

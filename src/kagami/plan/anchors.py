@@ -18,6 +18,7 @@ from kagami.geometry.tolerance import LENGTH, SAME
 from kagami.plan.errors import ReferenceLost
 from kagami.plan.figure import Figure
 from kagami.plan.references import (
+    OWN_PLACE,
     SHEET_ORIGIN,
     Anchored,
     Between,
@@ -83,6 +84,8 @@ def _anchor(identifier: str, path: str, outcomes: Mapping[str, Outcome]) -> Poin
         known = list(figure.anchors)
         more = f" and {len(known) - _LISTED} more" if len(known) > _LISTED else ""
         listed = ", ".join(known[:_LISTED]) + more if known else "none"
+        if path == OWN_PLACE:
+            raise ReferenceLost("no-point", figure=name, known=listed)
         raise ReferenceLost("no-anchor", figure=name, anchor=path, known=listed)
     return place
 
@@ -178,7 +181,7 @@ def nearest_of(shape: Shape, origin: Point, name: str) -> Point:
 
 
 def describe(reference: str, names: Mapping[str, str]) -> str:
-    """A reference in words: “O”, “top of lens”, “corner 2 of copy 3 of beams”, “crossing 1 of lens and rim”.
+    """A reference in words: “O”, “top of lens”, “peak”, “corner 2 of copy 3 of beams”, “crossing 1 of lens and rim”.
 
     >>> describe("beams.3.corner-2", {"beams": "beams"})
     'corner 2 of copy 3 of beams'
@@ -195,6 +198,8 @@ def _words(reference: Reference, names: Mapping[str, str]) -> str:
     match reference:
         case Origin():
             return SHEET_ORIGIN
+        case Anchored(figure, path) if path == OWN_PLACE:
+            return of(figure)
         case Anchored(figure, path):
             *copies, place = path.split(".")
             return " of ".join([place.replace("-", " "), *(f"copy {copy}" for copy in reversed(copies)), of(figure)])

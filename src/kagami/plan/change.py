@@ -11,17 +11,17 @@ from pydantic import ValidationError
 from kagami.plan import limits
 from kagami.plan.document import Measure, Module, Plan, from_data
 from kagami.plan.errors import ChangeRefused, ExpressionError
-from kagami.plan.evaluate import Cache, evaluate
+from kagami.plan.evaluate import Cache
 from kagami.plan.expressions import is_measure_name, read
 from kagami.plan.fields import VALUES, FieldKind
+from kagami.plan.freezing import users_of, with_measure_frozen, with_step_frozen
 from kagami.plan.given import Changed, Given
 from kagami.plan.messages import listing
 from kagami.plan.naming import free_id, free_name, require_name
 from kagami.plan.picking import absorb_crumbs, pick_region, with_figures
 from kagami.plan.reading import read_field, stop_words
-from kagami.plan.rewriting import figures_named, rewritten, typed_values, with_figure_named, with_measure_named
+from kagami.plan.rewriting import rewritten, typed_values, with_figure_named, with_measure_named
 from kagami.plan.saying import add_sentence, measure_of, mend, say_step
-from kagami.plan.solving import exact_text
 from kagami.plan.steps import KINDS, Carve, Step
 
 TYPED_LISTS: Final = (FieldKind.ANCHORS, FieldKind.NUMBERS, FieldKind.NODES)
@@ -115,13 +115,15 @@ def set_guide(plan: Plan, given: Given) -> Changed:
 
 
 def remove_step(plan: Plan, given: Given) -> Changed:
-    """Take a step out, unless another one needs it."""
+    """Take a step out, unless another one needs it; with `freeze`, what others take from it is frozen first."""
     step = _step(plan, given)
-    users = [other.name for other in plan.steps if step.id in other.uses()]
-    users += [user for user, text in typed_values(plan) if step.name in figures_named(text)]
-    users = list(dict.fromkeys(users))
+    users = users_of(plan, step)
+    if users and given.values.get("freeze") is not True:
+        made = any(step.id in other.figure_ids() for other in plan.steps)
+        code = "needed-by" if made else "needed-by-values"
+        raise ChangeRefused(code, name=step.name, users=listing(users))
     if users:
-        raise ChangeRefused("needed-by", name=step.name, users=listing(users))
+        plan = with_step_frozen(plan, step, given.cache)
     steps = tuple(other for other in plan.steps if other.id != step.id)
     return Changed(plan.model_copy(update={"steps": steps}), f"without {step.name}")
 
@@ -187,18 +189,14 @@ def rename_measure(plan: Plan, given: Given) -> Changed:
 
 
 def remove_measure(plan: Plan, given: Given) -> Changed:
-    """Take a measure out, unless a value uses it."""
+    """Take a measure out, unless a value uses it; with `freeze`, those get what it comes to."""
     name = given.text("name")
     _measure(plan, name)
     users = [user for user, text in typed_values(plan) if user != name and name in _names_in(text)]
     if users and given.values.get("freeze") is not True:
         raise ChangeRefused("needed-by-values", name=name, users=listing(list(dict.fromkeys(users))))
     if users:
-        value = evaluate(plan, given.cache).measures.values.get(name)
-        if value is None:
-            raise ChangeRefused("needed-by", name=name, users=listing(list(dict.fromkeys(users))))
-        frozen = f"({exact_text(value)})"
-        plan = rewritten(plan, lambda text: with_measure_named(text, name, frozen))
+        plan = with_measure_frozen(plan, name, given.cache)
     measures = tuple(measure for measure in plan.measures if measure.name != name)
     return Changed(plan.model_copy(update={"measures": measures}), f"without {name}")
 

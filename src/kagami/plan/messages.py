@@ -55,6 +55,7 @@ TEXTS: Final[dict[str, str]] = {
     + f"{limits.SHEET_REACH:,.0f}u. Type a smaller value.",
     "no-figure": "There is no figure “{name}” before this step. Choose another one, or move this step further down.",
     "no-anchor": "{figure} has no anchor “{anchor}”. It has: {known}.",
+    "no-point": "{figure} is no point, so its name alone is no place. Say which place of it is meant: {known}.",
     "no-such-place": "There are {count} places to count here, so there is no {what} number {number}. "
     "Choose a lower number, or let the figures meet.",
     "bad-reference": "“{text}” is no reference to a place.",
@@ -109,7 +110,10 @@ TEXTS: Final[dict[str, str]] = {
     "no-measure": "There is no measure “{name}”.",
     "no-field": "This step has no field “{name}”.",
     "needed-by": "{name} is used by {users}. Change or remove that first.",
-    "needed-by-values": "{name} is used by {users}. Change those first, or freeze their values while it is removed.",
+    "needed-by-values": "{name} is used by {users}. Change those first, or freeze what they take from it as it stands.",
+    "made-from": "{users} are made from {name} itself, which cannot be frozen. Remove those first, or type them anew "
+    "from another figure.",
+    "nothing-to-freeze": "What {name} gives to others cannot be computed now, so it cannot be frozen. Mend it first.",
     "range-count": "A range shows from 2 to {most} marks, not {given}.",
     "no-crumbs": "No region of {name} is too small to be meant.",
     "no-region": "That region is not there any more. The sheet was drawn anew: choose again.",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Collection
 
 from kagami.plan import limits
 from kagami.plan.document import Plan
@@ -11,19 +12,19 @@ from kagami.plan.steps import Step
 from kagami.plan.wording import sayable
 
 
-def free_name(plan: Plan, noun: str) -> str:
-    """A name that is not taken: the noun, or the noun and a number."""
-    taken = {step.name for step in plan.steps}
+def free_name(plan: Plan, noun: str, also: Collection[str] = ()) -> str:
+    """A name that is not taken, in the plan or among `also`: the noun, or the noun and a number."""
+    taken = {*also, *(step.name for step in plan.steps)}
     if noun not in taken:
         return noun
     return next(f"{noun} {number}" for number in range(2, limits.STEPS + 2) if f"{noun} {number}" not in taken)
 
 
-def free_id(plan: Plan, name: str) -> str:
-    """An id made from a name, and a number where it is taken."""
+def free_id(plan: Plan, name: str, also: Collection[str] = ()) -> str:
+    """An id made from a name, and a number where it is taken in the plan or among `also`."""
     stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:30]
     stem = stem if stem and stem[0].isalpha() else f"s-{stem}".rstrip("-")
-    taken = {step.id for step in plan.steps}
+    taken = {*also, *(step.id for step in plan.steps)}
     if stem not in taken:
         return stem
     return next(f"{stem}-{number}" for number in range(2, limits.STEPS + 2) if f"{stem}-{number}" not in taken)

@@ -18,6 +18,8 @@ from typing import Final, TypeAlias
 from kagami.plan.errors import DocumentError
 
 SHEET_ORIGIN: Final = "O"
+OWN_PLACE: Final = "place"
+"""The anchor of a point, which its name alone stands for in sentences."""
 MOST_DEPTH: Final = 4
 MOST_LENGTH: Final = 200
 ID: Final = r"[a-z][a-z0-9-]{0,39}"

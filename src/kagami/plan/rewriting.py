@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 from typing import Any
 
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ExpressionError
 from kagami.plan.expressions import read
 from kagami.plan.fields import VALUES, FieldKind
+from kagami.plan.spoken import HeardReading
 from kagami.plan.wording import name_text
 
 
@@ -67,6 +68,22 @@ def with_figure_named(text: str, name: str, new: str) -> str:
     return text
 
 
+def readings_of(text: str) -> list[tuple[int, int, HeardReading]]:
+    """The readings in a value, from left to right, and where each begins and ends; none in one that cannot be read."""
+    try:
+        readings = read(text).readings
+    except ExpressionError:
+        return []
+    return sorted(((heard.start, heard.end, heard) for heard in readings), key=lambda entry: entry[0])
+
+
+def with_readings(text: str, values: Mapping[tuple[int, int], str]) -> str:
+    """A value with other text in the place of some of its readings, which are told by where they begin and end."""
+    for (start, end), value in sorted(values.items(), reverse=True):
+        text = f"{text[:start]}{value}{text[end:]}"
+    return text
+
+
 def figures_named(text: str) -> frozenset[str]:
     """The names of the figures that a value reads."""
     return frozenset(name for _, _, name in _figure_names(text))
@@ -74,8 +91,4 @@ def figures_named(text: str) -> frozenset[str]:
 
 def _figure_names(text: str) -> list[tuple[int, int, str]]:
     """Where names of figures stand in a value, from left to right; none in one that cannot be read."""
-    try:
-        readings = read(text).readings
-    except ExpressionError:
-        return []
-    return sorted(span for heard in readings for span in heard.names)
+    return sorted(span for _, _, heard in readings_of(text) for span in heard.names)

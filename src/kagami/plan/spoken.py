@@ -1,6 +1,6 @@
 """References and readings as they are written in sentences: “top of lens”, “width of lens”.
 
-    reference = "O" | place ("of copy" number)* "of" name | "crossing" number "of" name "and" name
+    reference = "O" | name of a point | place ("of copy" number)* "of" name | "crossing" number "of" name "and" name
               | "touch" number "of" name "from" reference | "nearest place of" name "to" reference
               | "half way from" reference "to" reference
     reading   = ("width" | "height" | "radius" | "area" | "perimeter" | "thickness") "of" name
@@ -19,6 +19,7 @@ from typing import Final
 from kagami.plan.errors import ExpressionError
 from kagami.plan.references import (
     MOST_DEPTH,
+    OWN_PLACE,
     Anchored,
     Between,
     CrossingOf,
@@ -31,7 +32,8 @@ from kagami.plan.wording import read_name
 
 OF_ONE: Final = ("width", "height", "radius", "area", "perimeter", "thickness")
 _ORIGIN = re.compile(r"O(?![A-Za-z0-9_'-])")
-_PLACE = re.compile(r"([a-z0-9]+(?: [a-z0-9]+){0,3}?) of ")
+_AFTER_A_PLACE: Final = "to|and|from|with|at|by|on|in|through|near|for"
+_PLACE = re.compile(rf"([a-z0-9]+(?: (?!(?:{_AFTER_A_PLACE}) )[a-z0-9]+){{0,3}}?) of ")
 _COPY = re.compile(r"copy (\d+) of ")
 _FORMS = re.compile(r"(crossing|touch) (\d+) of |(nearest place of) |(half way from) ")
 _READING = re.compile(rf"({'|'.join(OF_ONE)}) of |(distance) from |(gap) between ")
@@ -67,7 +69,7 @@ class Heard:
 
 
 def read_spoken(text: str, at: int, depth: int = 0) -> Heard:
-    """The reference that is written at a position.
+    """The reference that is written at a position. A bare name stands for the place of the point of that name.
 
     Raises:
         Unspoken: there is none.
@@ -86,6 +88,8 @@ def read_spoken(text: str, at: int, depth: int = 0) -> Heard:
             end = copy.end()
         name, end, span = _name(text, end)
         return Heard(Anchored(name, ".".join(path)), end, (span,))
+    if point := read_name(text, at):
+        return Heard(Anchored(point[0], OWN_PLACE), point[1], ((at, point[1], point[0]),))
     raise Unspoken("no-place-here", position=at)
 
 
@@ -121,11 +125,17 @@ def _word(text: str, at: int, word: str) -> int:
 
 @dataclass(frozen=True, slots=True)
 class HeardReading:
-    """A reading that was read: where it ends, and the spans at which its names stand."""
+    """A reading that was read: where it begins and ends, and the spans at which its names stand."""
 
     reading: Reading
+    start: int
     end: int
     names: tuple[tuple[int, int, str], ...]
+
+    @property
+    def named(self) -> frozenset[str]:
+        """The names in it."""
+        return frozenset(name for _, _, name in self.names)
 
 
 def read_reading(text: str, at: int) -> HeardReading | None:
@@ -141,12 +151,12 @@ def read_reading(text: str, at: int) -> HeardReading | None:
         first = read_spoken(text, begin.end())
         second = read_spoken(text, _word(text, first.end, " to "))
         found = Reading("distance", places=(first.reference, second.reference))
-        return HeardReading(found, second.end, (*first.names, *second.names))
+        return HeardReading(found, at, second.end, (*first.names, *second.names))
     name, end, span = _name(text, begin.end())
     if begin[1]:
-        return HeardReading(Reading(begin[1], (name,)), end, (span,))
+        return HeardReading(Reading(begin[1], (name,)), at, end, (span,))
     other, end, second_span = _name(text, _word(text, end, " and "))
-    return HeardReading(Reading("gap", (name, other)), end, (span, second_span))
+    return HeardReading(Reading("gap", (name, other)), at, end, (span, second_span))
 
 
 def by_id(reference: Reference, identify: Callable[[str], str]) -> Reference:

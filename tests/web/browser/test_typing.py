@@ -186,7 +186,7 @@ class Typing(BrowserCase):
         sentences = (
             "Square one of side 4u, its right on O, turned by 0°.",
             "Point beside, off right and 0u up from O.",
-            "Square two of side 4u, its left on place of beside, turned by 0°.",
+            "Square two of side 4u, its left on beside, turned by 0°.",
             "Box whole, 12u wide and 4u high, its centre on O, turned by 0°.",
             "Of one, two and whole keep in one + whole, 1 of 1, here; in two + whole, 1 of 1, here, "
             "the rest dropped: piece x.",

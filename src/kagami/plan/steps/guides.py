@@ -11,6 +11,7 @@ from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.plan.fields import AnchorRef, Angle, Count, FieldKind, FigureRef, Length
 from kagami.plan.figure import Figure
+from kagami.plan.references import OWN_PLACE
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
 
 MOST_LINES = 60
@@ -140,7 +141,7 @@ class PointStep(_Guide):
         """No curve, one anchor."""
         origin = inputs.places["origin"]
         place = Point(origin.x + inputs.values["right"], origin.y + inputs.values["up"])
-        return Drawing(Figure((Shape(),), {"place": place}))
+        return Drawing(Figure((Shape(),), {OWN_PLACE: place}))
 
 
 @register("polar-point")
@@ -160,7 +161,7 @@ class PolarPoint(_Guide):
         """No curve, one anchor."""
         angle = math.radians(inputs.values["angle"])
         place = inputs.places["origin"].toward(angle, inputs.values["distance"])
-        return Drawing(Figure((Shape(),), {"place": place}))
+        return Drawing(Figure((Shape(),), {OWN_PLACE: place}))
 
 
 @register("grid")

@@ -107,18 +107,18 @@ class Freezing(TestCase):
 
     def test_what_others_take_from_a_removed_step_is_put_down_as_it_stands(self) -> None:
         plan = mark(
-            "Measure: wide = width of rim / 4",
+            "Measure: broad = width of rim / 4",
             "Circle rim on O with radius 4u.",
             "Circle hub on O with radius 1u.",
             "Circle dot on top of rim with radius width of rim/8 + u/2.",
-            "Circle eye on top of rim with radius wide.",
+            "Circle eye on top of rim with radius broad.",
             "Segment ray from half way from left of rim to centre of hub to crossing 1 of rim and dot.",
         )
         before = evaluate(plan)
         with self.assertRaises(ChangeRefused) as caught:
             change(plan, "remove-step", {"step": "rim"})
         self.assertEqual(caught.exception.code, "needed-by-values")
-        self.assertEqual(caught.exception.values["users"], "dot, eye, ray and wide")
+        self.assertEqual(caught.exception.values["users"], "dot, eye, ray and broad")
         plan = change(plan, "remove-step", {"step": "rim", "freeze": True}).plan
         after = evaluate(plan)
         self.assertTrue(after.sound)
@@ -148,7 +148,7 @@ class Points(TestCase):
     def test_a_point_is_a_place_by_its_name_alone(self) -> None:
         plan = mark(
             "Point peak, 1u right and 4u up from O.",
-            "Point “far end” , 6u away from peak at 0°.".replace(" ,", ","),
+            "Point “far end”, 6u away from peak at 0°.",
             "Segment ray from half way from peak to “far end” to peak.",
             "Circle lens on peak with radius distance from peak to “far end”.",
             "Path roof, open, through peak; “far end”; top of lens.",

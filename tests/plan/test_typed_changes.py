@@ -1,4 +1,4 @@
-"""Steps typed and said anew, measures solved, ranges, renames in values, frozen values, mended misses."""
+"""Steps typed and said anew, measures solved, renames in values, frozen values, mended misses."""
 
 from __future__ import annotations
 
@@ -8,10 +8,9 @@ from unittest import TestCase
 from kagami.geometry.point import Point
 from kagami.plan.change import change
 from kagami.plan.document import Plan
-from kagami.plan.errors import ChangeRefused, PlanError
+from kagami.plan.errors import ChangeRefused
 from kagami.plan.evaluate import Result, evaluate
 from kagami.plan.mending import mends
-from kagami.plan.ranges import over_range, usual_range
 from kagami.plan.reading import SentenceError
 from kagami.plan.saying import measure_text
 from kagami.plan.solving import Solution
@@ -237,21 +236,6 @@ class Limits(TestCase):
         result = evaluated(*lines, *LENS)
         self.assertEqual(result.measures.errors["e6"].code, "too-many")
         self.assertAlmostEqual(result.measures.values["d"], 4, delta=1e-12)
-
-
-class Ranges(TestCase):
-    PLAN = mark("Measure: r = 2u", "Circle rim on O with radius r.")
-
-    def test_marks_over_even_values(self) -> None:
-        found = over_range(self.PLAN, "r", "1u", "3u", 5)
-        self.assertEqual([sample.value for sample in found], ["1u", "1.5u", "2u", "2.5u", "3u"])
-        self.assertEqual([sample.result.outcomes["rim"].figure.box.width for sample in found], [2, 3, 4, 5, 6])
-        self.assertEqual(usual_range(self.PLAN, "r"), ("1u", "3u"))
-
-    def test_what_cannot_be_shown_is_refused(self) -> None:
-        for name, low, count in (("x", "1u", 5), ("r", "1u", 1), ("r", "1u", 99), ("r", "gone", 5)):
-            with self.assertRaises(PlanError):
-                over_range(self.PLAN, name, low, "3u", count)
 
 
 class Mending(TestCase):

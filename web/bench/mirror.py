@@ -1,13 +1,15 @@
 """The Mirror: the finished mark beside the sheet, and its first readings."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
 from kagami.exchange.svg import Frame, path_data
+from kagami.geometry.measure.size import Box
 from kagami.geometry.measure.symmetry import ROUND, Symmetry
 from kagami.geometry.tolerance import LENGTH
 from kagami.plan.evaluate import Result
-from kagami.plan.ink import pieces
+from kagami.plan.ink import Piece, pieces
 from kagami.plan.messages import number_text
 from kagami.plan.readings import ink_box, read_mark
 from web.marks.services.memo import Memo
@@ -45,11 +47,20 @@ class Mirror:
 
 def picture_of(result: Result) -> Picture:
     """The ink of a mark, fitted into a square."""
-    marks = pieces(result)
-    around = ink_box(marks)
+    return pictures_alike([result])[0]
+
+
+def pictures_alike(results: Sequence[Result]) -> list[Picture]:
+    """The ink of several marks, each in the middle of its square, at one scale at which the largest fits."""
+    marks = [pieces(result) for result in results]
+    boxes = [ink_box(pieces) for pieces in marks]
+    side = max((max(box.width, box.height) for box in boxes if box), default=1.0)
+    return [_picture(pieces, box, side) for pieces, box in zip(marks, boxes, strict=True)]
+
+
+def _picture(marks: tuple[Piece, ...], around: Box | None, side: float) -> Picture:
     if around is None:
         return Picture(())
-    side = max(around.width, around.height)
     left = around.left - (side - around.width) / 2
     top = around.top + (side - around.height) / 2
     frame = Frame(PICTURE / side, left, top, 3)

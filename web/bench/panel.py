@@ -11,6 +11,7 @@ from kagami.plan.document import Plan
 from kagami.plan.evaluate import Outcome, Result
 from kagami.plan.mending import mends
 from kagami.plan.messages import number_text
+from kagami.plan.ranges import subjects
 from kagami.plan.saying import measure_text
 from kagami.plan.sentences import write_sentence
 from kagami.plan.solving import Solution
@@ -127,6 +128,7 @@ def _set_anew(
         "notes": tuple(_notes(outcome, names)),
         "crumbs": active and isinstance(step, Carve) and _has_crumbs(outcome),
         "mends": tuple(_mends(result, outcome)) if active else (),
+        "varied": next((s.key for s in subjects(result.plan) if s.key.startswith(f"{step.id}.")), "") if active else "",
         "spoken": write_sentence(step, names) if active else "",
         "reaches": tuple(_reaches(step, outcome)) if active else (),
     }

@@ -1,4 +1,4 @@
-"""The Range page: one finished mark for each of a row of values of a measure; one of them is taken."""
+"""The Range page: the finished mark over a row or a grid of values; one of them is taken."""
 
 from dataclasses import dataclass
 
@@ -9,79 +9,100 @@ from django.views.decorators.http import require_GET, require_POST
 from kagami.plan import ranges
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
-from web.bench.mirror import Picture, picture_of
+from kagami.plan.evaluate import Result, evaluate
+from web.bench.mirror import Picture, pictures_alike
 from web.marks.access import mark_of
 from web.marks.models import Mark
 from web.marks.services.evaluation import CACHE
 from web.marks.services.history import StaleRevision, make_change
-
-USUAL_COUNT = 9
+from web.range.asked import Way, asked
 
 
 @dataclass(frozen=True)
 class Card:
-    """A value and the mark that it makes."""
+    """Values and the mark that they make."""
 
-    value: str
+    values: tuple[tuple[int, str], ...]
+    """The number of the way, and the value."""
+    caption: str
     picture: Picture
     sound: bool
-
-
-@dataclass(frozen=True)
-class Asked:
-    """What is shown: a measure over `count` values from `low` to `high`."""
-
-    name: str
-    low: str
-    high: str
-    count: int
+    now: bool
+    """Whether this is the mark as it is."""
 
 
 @require_GET
 def over_range(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The page."""
-    mark = mark_of(request.user, mark_id)
-    return _page(request, mark, _asked(request, mark.current.read()))
+    return _page(request, mark_of(request.user, mark_id))
 
 
 @require_POST
 def take(request: HttpRequest, mark_id: int) -> HttpResponse:
-    """Set the measure to the value that was picked, and go back to the Bench."""
+    """Set what was varied to the values that were picked, in one change, and go back to the Bench."""
     mark = mark_of(request.user, mark_id)
-    name, value = request.POST.get("name", ""), request.POST.get("value", "")
     base = request.POST.get("base", "")
+    ways = [way for way in asked(mark.current.read(), request.POST) if way.subject]
+    values = [way.subject.change(request.POST.get(f"value{way.number}", "")) for way in ways if way.subject]
     try:
-        made = make_change(mark, int(base) if base.isdecimal() else 0, "set-measure", {"name": name, "value": value})
+        made = make_change(mark, int(base) if base.isdecimal() else 0, "set-values", {"values": values})
     except StaleRevision as error:
-        return _page(request, mark, _asked(request, mark.current.read()), str(error), 409)
+        return _page(request, mark, str(error), 409)
     except PlanError as error:
-        return _page(request, mark, _asked(request, mark.current.read()), str(error), 422)
+        return _page(request, mark, str(error), 422)
     return redirect("bench", made.mark.id)
 
 
-def _asked(request: HttpRequest, plan: Plan) -> Asked:
-    data = request.GET or request.POST
-    names = [measure.name for measure in plan.measures]
-    name = data.get("name", "")
-    name = name if name in names else (names[0] if names else "")
-    low, high = ranges.usual_range(plan, name, CACHE)
-    count = data.get("count", "")
-    return Asked(
-        name,
-        data.get("low", "")[:120] or low,
-        data.get("high", "")[:120] or high,
-        min(int(count), ranges.MOST) if count.isdecimal() and len(count) < 4 else USUAL_COUNT,
+def _page(request: HttpRequest, mark: Mark, fault: str = "", status: int = 200) -> HttpResponse:
+    plan = mark.current.read()
+    ways = asked(plan, request.GET or request.POST)
+    lines: tuple[tuple[Card, ...], ...] = ()
+    try:
+        lines = _cards(plan, ways)
+    except PlanError as error:
+        fault, status = fault or str(error), 422
+    context = {
+        "mark": mark,
+        "plan": plan,
+        "page": "range",
+        "subjects": ranges.subjects(plan),
+        "ways": ways,
+        "across": ways[0],
+        "down": ways[1],
+        "lines": lines,
+        "fault": fault,
+    }
+    return render(request, "range/range.html", context, status=status)
+
+
+def _cards(plan: Plan, ways: tuple[Way, Way]) -> tuple[tuple[Card, ...], ...]:
+    """The marks, line by line, all at one scale."""
+    open_ways = [way for way in ways if way.subject]
+    if not open_ways:
+        return ()
+    sheet = ranges.contact_sheet(plan, [way.row(plan) for way in open_ways], CACHE)
+    now = _drawn(evaluate(plan, CACHE))
+    pictures = iter(pictures_alike([sample.result for line in sheet for sample in line]))
+    return tuple(
+        tuple(
+            Card(
+                tuple((way.number, value) for way, value in zip(open_ways, sample.values, strict=True)),
+                ", ".join(_said(way, value) for way, value in zip(open_ways, sample.values, strict=True)),
+                next(pictures),
+                sample.result.sound,
+                _drawn(sample.result) == now,
+            )
+            for sample in line
+        )
+        for line in sheet
     )
 
 
-def _page(request: HttpRequest, mark: Mark, asked: Asked, fault: str = "", status: int = 200) -> HttpResponse:
-    plan = mark.current.read()
-    cards: list[Card] = []
-    if asked.name:
-        try:
-            samples = ranges.over_range(plan, asked.name, asked.low, asked.high, asked.count, CACHE)
-            cards = [Card(sample.value, picture_of(sample.result), sample.result.sound) for sample in samples]
-        except PlanError as error:
-            fault, status = fault or str(error), 422
-    context = {"mark": mark, "plan": plan, "page": "range", "asked": asked, "cards": cards, "fault": fault}
-    return render(request, "range/range.html", context, status=status)
+def _drawn(result: Result) -> list[str]:
+    """What tells drawings of one plan apart."""
+    return [outcome.key for outcome in result.outcomes.values()]
+
+
+def _said(way: Way, value: str) -> str:
+    label = way.subject.label if way.subject else ""
+    return f"{label} {value}" if way.subject and way.subject.choices else f"{label} = {value}"

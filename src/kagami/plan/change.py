@@ -26,6 +26,7 @@ from kagami.plan.steps import KINDS, Carve, Step
 
 TYPED_LISTS: Final = (FieldKind.ANCHORS, FieldKind.NUMBERS, FieldKind.NODES)
 """Fields whose text is read as it stands in the sentence."""
+MOST_AT_ONCE: Final = 8
 
 
 def change(plan: Plan, kind: str, given: Mapping[str, Any], cache: Cache | None = None) -> Changed:
@@ -175,6 +176,22 @@ def set_measure(plan: Plan, given: Given) -> Changed:
     return Changed(plan.model_copy(update={"measures": measures}), f"{name} = {value}")
 
 
+def set_values(plan: Plan, given: Given) -> Changed:
+    """Several measures and fields at once: `values` lists what `set-measure` or `set-field` would be given."""
+    entries = given.values.get("values")
+    if not (
+        isinstance(entries, list) and 0 < len(entries) <= MOST_AT_ONCE and all(isinstance(e, dict) for e in entries)
+    ):
+        raise ChangeRefused("bad-change", path="values", reason=f"is no list of 1 to {MOST_AT_ONCE} values")
+    words = []
+    for entry in entries:
+        one = Given(entry, given.cache)
+        changed = set_field(plan, one) if "step" in entry else set_measure(plan, one)
+        plan = changed.plan
+        words.append(changed.words)
+    return Changed(plan, ", ".join(words))
+
+
 def rename_measure(plan: Plan, given: Given) -> Changed:
     """A measure's name, there and in every value that uses it."""
     name, new = given.text("name"), given.text("new")
@@ -236,6 +253,7 @@ CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
     "absorb": absorb,
     "add-measure": add_measure,
     "set-measure": set_measure,
+    "set-values": set_values,
     "rename-measure": rename_measure,
     "remove-measure": remove_measure,
     "set-module": set_module,

@@ -115,6 +115,8 @@ TEXTS: Final[dict[str, str]] = {
     "from another figure.",
     "nothing-to-freeze": "What {name} gives to others cannot be computed now, so it cannot be frozen. Mend it first.",
     "range-count": "A range shows from 2 to {most} marks, not {given}.",
+    "grid-count": "A grid shows at most {most} marks, not {given}. Take fewer values one way.",
+    "range-twice": "{name} cannot vary both ways. Choose another value for one of them.",
     "no-crumbs": "No region of {name} is too small to be meant.",
     "no-region": "That region is not there any more. The sheet was drawn anew: choose again.",
     "too-many": "A plan has at most {most} {what}.",

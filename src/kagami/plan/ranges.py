@@ -1,56 +1,150 @@
-"""A value shown over a row of values: one finished mark for each, to choose by eye."""
+"""Contact sheets: a value shown over a row of values, or two over a grid, to choose the finished mark by eye."""
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
 
+from kagami.plan.change import change
 from kagami.plan.document import Plan
-from kagami.plan.errors import ChangeRefused
+from kagami.plan.errors import ChangeRefused, PlanError
 from kagami.plan.evaluate import Cache, Result, evaluate
+from kagami.plan.fields import VALUES, FieldKind
 from kagami.plan.messages import number_text
-from kagami.plan.solving import with_value
 
 MOST: Final = 25
+"""Marks in a row."""
+MOST_IN_GRID: Final = 49
 DECIMALS: Final = 3
+USUAL_SPREAD: Final = 0.5
+"""How far a usual range reaches from the value at hand, as a share of it."""
+
+
+@dataclass(frozen=True, slots=True)
+class Subject:
+    """What is varied: a measure, or a value or choice in a step's sentence."""
+
+    key: str
+    """What tells it from the others: “gap”, or the step's id and the field, “lens.radius”."""
+    label: str
+    text: str
+    """The value that it has, as typed."""
+    kind: FieldKind
+    choices: tuple[str, ...] = ()
+
+    def change(self, value: str) -> dict[str, str]:
+        """An entry of the change `set-values` that sets it."""
+        step, _, field = self.key.partition(".")
+        return {"step": step, "field": field, "value": value} if field else {"name": step, "value": value}
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """A subject and the values, as they would be typed, that it is shown with."""
+
+    subject: Subject
+    values: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)
 class Sample:
-    """A measure's value, as it would be typed, and the plan evaluated with it."""
+    """The values of the subjects, in the order of the rows, and the plan evaluated with them."""
 
-    value: str
+    values: tuple[str, ...]
     result: Result
 
 
-def over_range(
-    plan: Plan, name: str, low: str, high: str, count: int, cache: Cache | None = None
-) -> tuple[Sample, ...]:
-    """The plan with a measure at `count` even values from `low` to `high` (typed values, both included).
+def subjects(plan: Plan) -> tuple[Subject, ...]:
+    """All that can be varied: the measures, then the values and choices of each step in the plan's order."""
+    found = [Subject(m.name, m.name, m.value, FieldKind.LENGTH) for m in plan.measures]
+    for step in plan.steps:
+        for field, kind in step.field_kinds().items():
+            if kind in VALUES or kind is FieldKind.CHOICE:
+                choices = step.choices(field) if kind is FieldKind.CHOICE else ()
+                label = f"{field.replace('_', ' ')} of {step.name}"
+                found.append(Subject(f"{step.id}.{field}", label, getattr(step, field), kind, choices))
+    return tuple(found)
 
-    Values are rounded to a thousandth of u, so that the one that is picked reads well.
+
+def subject_of(plan: Plan, key: str) -> Subject:
+    """The subject with a key.
 
     Raises:
-        ChangeRefused: there is no such measure, or the count is not from 2 to `MOST`.
+        ChangeRefused: there is none.
+    """
+    for subject in subjects(plan):
+        if subject.key == key:
+            return subject
+    raise ChangeRefused("no-measure", name=key)
+
+
+def row_between(plan: Plan, subject: Subject, low: str, high: str, count: int, cache: Cache | None = None) -> Row:
+    """A subject with `count` even values from `low` to `high` (typed values, both included).
+
+    A choice comes with all its words. Values are rounded to a thousandth of u, so that the one that is picked reads
+    well; counts to whole numbers.
+
+    Raises:
+        ChangeRefused: the count is not from 2 to `MOST`.
         PlanError: an end of the range cannot be read or computed.
     """
-    if all(measure.name != name for measure in plan.measures):
-        raise ChangeRefused("no-measure", name=name)
+    if subject.choices:
+        return Row(subject, subject.choices)
     if not 2 <= count <= MOST:
         raise ChangeRefused("range-count", most=MOST, given=count)
-    cache = Cache() if cache is None else cache
     values = evaluate(plan, cache).values
-    ends = values.of(low), values.of(high)
-    texts = [
-        f"{number_text(round(value, DECIMALS)).replace('−', '-')}u" for value in np.linspace(*ends, count).tolist()
-    ]
-    return tuple(Sample(text, evaluate(with_value(plan, name, text), cache)) for text in dict.fromkeys(texts))
+    even = np.linspace(values.of(low), values.of(high), count).tolist()
+    return Row(subject, tuple(dict.fromkeys(_typed(subject, value) for value in even)))
 
 
-def usual_range(plan: Plan, name: str, cache: Cache | None = None) -> tuple[str, str]:
-    """Ends to begin with: half and one and a half times what the measure comes to now."""
-    value = evaluate(plan, cache).measures.values.get(name, 1.0) or 1.0
-    low, high = (f"{number_text(round(value * share, DECIMALS)).replace('−', '-')}u" for share in (0.5, 1.5))
+def _typed(subject: Subject, value: float) -> str:
+    digits = 0 if subject.kind is FieldKind.COUNT else DECIMALS
+    number = number_text(round(value, digits)).replace("−", "-")
+    return f"{number}u" if subject.kind is FieldKind.LENGTH else number
+
+
+def contact_sheet(plan: Plan, rows: Sequence[Row], cache: Cache | None = None) -> tuple[tuple[Sample, ...], ...]:
+    """The plan over one row of values, or over two: a line of samples for each value of the second.
+
+    Raises:
+        ChangeRefused: there are more than `MOST_IN_GRID` marks, or a subject stands in both rows.
+        PlanError: a value cannot be set.
+    """
+    across, down = rows[0], rows[1] if len(rows) > 1 else None
+    count = len(across.values) * (len(down.values) if down else 1)
+    if down and (count > MOST_IN_GRID or down.subject.key == across.subject.key):
+        code = "range-twice" if down.subject.key == across.subject.key else "grid-count"
+        raise ChangeRefused(code, most=MOST_IN_GRID, given=count, name=down.subject.label)
+    cache = Cache() if cache is None else cache
+    return tuple(
+        tuple(_sample(plan, rows, (value, *other), cache) for value in across.values)
+        for other in ([(value,) for value in down.values] if down else [()])
+    )
+
+
+def _sample(plan: Plan, rows: Sequence[Row], values: tuple[str, ...], cache: Cache) -> Sample:
+    given = {"values": [row.subject.change(value) for row, value in zip(rows, values, strict=True)]}
+    return Sample(values, evaluate(change(plan, "set-values", given, cache).plan, cache))
+
+
+def usual_range(plan: Plan, subject: Subject, cache: Cache | None = None) -> tuple[str, str]:
+    """Ends to begin with: half and one and a half times what the subject comes to now."""
+    result = evaluate(plan, cache)
+    known = result.measures.values.get(subject.key)
+    value = known if known is not None else _value_now(result, subject)
+    ends = (value * (1 - USUAL_SPREAD), value * (1 + USUAL_SPREAD))
+    low, high = (_typed(subject, end) for end in ends)
     return low, high
+
+
+def _value_now(result: Result, subject: Subject) -> float:
+    """What a step's value comes to; 1 where it comes to nothing or to 0, so that there is a range at all."""
+    if subject.choices:
+        return 1.0
+    try:
+        return result.values.of(subject.text) or 1.0
+    except PlanError:
+        return 1.0

@@ -36,6 +36,7 @@ FIELD_WORDS: Final = {
     FieldKind.PICKS: "choices of regions",
     FieldKind.NUMBERS: "whole numbers",
     FieldKind.NODES: "nodes",
+    FieldKind.SIZES: "sizes",
 }
 
 BASE: Final = """
@@ -49,6 +50,7 @@ Bar beam from top of disc at 90°, 1u wide and 2u long.
 Path elbow, open, through left of disc; O; top of disc.
 Oval egg on O, 6u wide and 3u high, turned by 0°.
 Point far, 3u right and 3u up from O.
+Bar leaning from O at 75°, 0.5u wide and 4u long.
 """
 EXAMPLES: Final = {
     "centre-lines": "Centre lines made through O.",
@@ -93,6 +95,8 @@ EXAMPLES: Final = {
     "free-stroke": "Stroke made, open, drawn from O near -3u, 0u; -1u, 1.5u; 1u, -1.5u; 3u, 0u, to within 0.05u, "
     "steadied over 0.5u.",
     "turn": "Turn beam round O, 8 copies: made.",
+    "turn-reflect": "Turn leaning round O, 3 copies, each reflected across the line at 90°: made.",
+    "turn-sizes": "Turn beam round O in steps of 25°, sized 1; 0.8; 0.6, 1.2; 0.4: made.",
     "turn-part": "Turn beam round O in steps of 25°, 4 altogether: made.",
     "reflect": "Reflect moon across slant, the original kept: made.",
     "march": "March beam by 1.2u right and -0.4u up, 4 altogether: made.",

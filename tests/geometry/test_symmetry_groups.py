@@ -7,6 +7,7 @@ from unittest import TestCase
 
 import numpy as np
 
+from kagami.geometry.affine import Affine
 from kagami.geometry.arrangement import arrange
 from kagami.geometry.errors import InvalidCount
 from kagami.geometry.figures import circle, regular_polygon
@@ -56,6 +57,20 @@ class Groups(TestCase):
             angle = math.atan2(centroids[face, 1], centroids[face, 0]) / (math.pi / 6)
             off += abs(angle - round(angle)) > 1e-6
         return off // 2
+
+    def test_what_maps_and_repeats_make_of_a_group(self) -> None:
+        six = Group(Point(1, 2), 6, math.radians(30))
+        turned = six.mapped(Affine.rotation(math.radians(50), Point(1, 2)))
+        assert turned is not None and turned.axis is not None
+        self.assertEqual((turned.order, turned.centre.distance(Point(1, 2)) < 1e-12), (6, True))
+        self.assertAlmostEqual(math.degrees(turned.axis), 80, delta=1e-12)
+        self.assertIsNone(six.mapped(Affine(2, 0, 0, 1, 0, 0)))
+        # A reflection across an axis through its centre joins a group of turns; across another line it does not.
+        self.assertEqual(Group(O, 4).with_axis_through(Point(2, 0), 0.0), Group(O, 4, 0.0))
+        self.assertIsNone(Group(O, 4).with_axis_through(Point(2, 1), 0.0))
+        # What has a mirror, turned round a centre on the mirror, has both.
+        self.assertEqual(Group(Point(3, 0), 1, 0.0).turned_round(O, 5), Group(O, 5, 0.0))
+        self.assertEqual(Group(Point(3, 1), 1, 0.0).turned_round(O, 5), Group(O, 5))
 
     def test_an_order_below_one_is_refused(self) -> None:
         with self.assertRaises(InvalidCount):

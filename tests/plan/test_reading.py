@@ -70,6 +70,7 @@ OF_KIND: dict[FieldKind, st.SearchStrategy[Any]] = {
     FieldKind.FIGURE: identifiers,
     FieldKind.FIGURES: st.lists(identifiers, max_size=4),
     FieldKind.NUMBERS: st.lists(st.integers(1, 400), max_size=4),
+    FieldKind.SIZES: st.lists(st.lists(values, min_size=1, max_size=2), max_size=4),
     FieldKind.NODES: st.lists(nodes, max_size=4),
     FieldKind.PICKS: st.lists(picks, max_size=3),
 }

@@ -35,6 +35,19 @@ class AllRound(TestCase):
         self.assertEqual(mark.detail("light").kept.sum(), 12)
         self.assertEqual(len(carve_of(mark).picks), 1)
 
+    def test_one_pick_reaches_both_sides_of_a_reflection(self) -> None:
+        mark = Builder()
+        mark.do("add-sentence", text="Line axis through O at 90°.")
+        mark.do("add-sentence", text="Circle eye on O with radius 3u.")
+        mark.do("add-sentence", text="Move eye by 2u right and 0u up: right.")
+        mark.do("add-sentence", text="Reflect right across axis, the original kept: eyes.")
+        mark.do("add-sentence", text="Of eyes keep nothing, the rest dropped: piece face.")
+        mark.pick("face", 4, 0)
+        self.assertEqual((mark.kept_at("face", 4, 0), mark.kept_at("face", -4, 0)), (True, True))
+        self.assertFalse(mark.kept_at("face", 0, 0))
+        mark.pick("face", 4, 0, every=0)
+        self.assertEqual((mark.kept_at("face", 4, 0), mark.kept_at("face", -4, 0)), (False, True))
+
     def test_every_second_takes_half_of_them(self) -> None:
         mark = beams()
         mark.pick("light", 0, 5, every=2)

@@ -30,6 +30,7 @@ HEADINGS: Final = {
     Chapter.CARVE: "Carve",
     Chapter.REFINE: "Refine",
 }
+MOST_PARTS: Final = 13
 LINES: Final[Memo[SafeString]] = Memo()
 NOTES: Final = {
     "pick-gone": "A chosen region in {cover} is not there at these measures. Its choice is kept for when it returns.",
@@ -176,16 +177,18 @@ def _mends(result: Result, outcome: Outcome) -> Iterable[tuple[str, str, str, st
 
 
 def _reaches(step: Step, outcome: Outcome) -> Iterable[tuple[int, str]]:
-    """How far a pick in this carve may reach: the parts of the turn, from all round to one."""
+    """How far a pick in this carve may reach: the parts of the symmetry, from all round to one."""
     if not isinstance(step, Carve) or outcome.drawing is None or not isinstance(outcome.drawing.detail, CarveDetail):
         return
     group = outcome.drawing.detail.regions.group
     if group is None:
         return
-    yield 1, f"all round: {group.order}"
-    for every in (part for part in range(2, min(group.order, 13)) if group.order % part == 0):
-        if every < group.order:
-            yield every, f"every {ordinal(every)}: {group.order // every}"
+    if group.order > 1:
+        yield 1, f"all round: {group.size}"
+    for every in (part for part in range(2, min(group.order, MOST_PARTS)) if group.order % part == 0):
+        yield every, f"every {ordinal(every)}: {group.size // every}"
+    if group.axis is not None:
+        yield group.order, "both sides"
     yield 0, "this one only"
 
 

@@ -48,6 +48,30 @@ class Group:
         mirror = Affine.reflection(self.axis, self.centre)
         return turns + tuple(turn.after(mirror) for turn in turns)
 
+    def mapped(self, by: Affine) -> Group | None:
+        """The group of a figure's image under a map; none where the map changes its form."""
+        if not by.is_similarity:
+            return None
+        centre = by.point(self.centre)
+        if self.axis is None:
+            return Group(centre, self.order)
+        along = by.point(self.centre.toward(self.axis, 1.0))
+        return Group(centre, self.order, centre.direction(along))
+
+    def with_axis_through(self, place: Point, direction: float) -> Group | None:
+        """This group of turns and the reflections that join it when a line through a place becomes an axis; none where
+        the line misses the centre or there are reflections already.
+        """
+        if self.axis is not None or _off_line(self.centre, place, direction) > SAME:
+            return None
+        return Group(self.centre, self.order, direction)
+
+    def turned_round(self, centre: Point, order: int) -> Group:
+        """The group of a figure of this group when it is repeated `order` times round a centre."""
+        if self.axis is None or self.order > 1 or _off_line(centre, self.centre, self.axis) > SAME:
+            return Group(centre, order)
+        return Group(centre, order, self.axis)
+
     def times(self, one: int, other: int) -> int:
         """The number of the map that applies map `other`, then map `one`.
 
@@ -94,6 +118,11 @@ class Group:
         there = [np.flatnonzero(image >= 0) for image in images]
         met = [image[image >= 0] for image in images]
         return linked(count, np.concatenate(there), np.concatenate(met))
+
+
+def _off_line(place: Point, through: Point, direction: float) -> float:
+    """Distance of a place from a line."""
+    return abs((place.x - through.x) * math.sin(direction) - (place.y - through.y) * math.cos(direction))
 
 
 def _images(tree: cKDTree, known: Floats, by: Affine) -> Ints:

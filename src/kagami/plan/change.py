@@ -24,7 +24,7 @@ from kagami.plan.rewriting import rewritten, typed_values, with_figure_named, wi
 from kagami.plan.saying import add_sentence, measure_of, mend, say_step
 from kagami.plan.steps import KINDS, Carve, Step
 
-TYPED_LISTS: Final = (FieldKind.ANCHORS, FieldKind.NUMBERS, FieldKind.NODES)
+TYPED_LISTS: Final = (FieldKind.ANCHORS, FieldKind.NUMBERS, FieldKind.NODES, FieldKind.SIZES)
 """Fields whose text is read as it stands in the sentence."""
 MOST_AT_ONCE: Final = 8
 

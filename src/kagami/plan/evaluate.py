@@ -19,7 +19,7 @@ from kagami.geometry.table import MOST_CURVES
 from kagami.plan import anchors, limits
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError, ReferenceLost
-from kagami.plan.fields import VALUES, FieldKind
+from kagami.plan.fields import VALUES, FieldKind, texts_in
 from kagami.plan.figure import Figure
 from kagami.plan.measures import MeasureValues, Values
 from kagami.plan.messages import number_text
@@ -160,7 +160,7 @@ def _resolved(step: Step, plan: Plan, values: Values, outcomes: Mapping[str, Out
     places: dict[str, Point] = {}
     several: dict[str, tuple[Point, ...]] = {}
     figures = {}
-    nodes: dict[str, tuple[tuple[float, ...], ...]] = {}
+    rows: dict[str, tuple[tuple[float, ...], ...]] = {}
     for name, kind in step.field_kinds().items():
         given = getattr(step, name)
         try:
@@ -174,11 +174,11 @@ def _resolved(step: Step, plan: Plan, values: Values, outcomes: Mapping[str, Out
             elif kind in (FieldKind.FIGURE, FieldKind.FIGURES):
                 ids = (given,) if kind is FieldKind.FIGURE else given
                 figures[name] = tuple(_figure(identifier, outcomes) for identifier in ids)
-            elif kind is FieldKind.NODES:
-                nodes[name] = tuple(tuple(_value(text, name, values) for text in node.values()) for node in given)
+            elif kind in (FieldKind.NODES, FieldKind.SIZES):
+                rows[name] = tuple(tuple(_value(text, name, values) for text in row) for row in texts_in(kind, given))
         except PlanError as error:
             raise error.at(name) from error
-    return Inputs(numbers, texts, places, several, figures, nodes, plan.sheet)
+    return Inputs(numbers, texts, places, several, figures, rows, plan.sheet)
 
 
 def _value(text: str, name: str, values: Values) -> float:
@@ -209,7 +209,7 @@ def _key(step: Step, inputs: Inputs) -> str:
         sorted(inputs.values.items()),
         sorted(inputs.places.items()),
         sorted(inputs.several.items()),
-        sorted(inputs.nodes.items()),
+        sorted(inputs.rows.items()),
         [(name, [(o.id, o.name, o.key) for o in group]) for name, group in sorted(inputs.figures.items())],
         sorted(plain.items()),
         inputs.sheet,

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from enum import Enum
-from typing import Annotated, TypeAlias
+from typing import Annotated, Any, TypeAlias
 
 from pydantic import AfterValidator, Field, StringConstraints
 
@@ -40,6 +40,9 @@ class FieldKind(Enum):
     NODES = "nodes"
     """Nodes of a free outline with their handles (see `steps.free`)."""
 
+    SIZES = "sizes"
+    """Factors of several copies: one each, or one for the width and one for the height."""
+
 
 ValueText = Annotated[str, StringConstraints(max_length=limits.EXPRESSION_LENGTH)]
 Identifier: TypeAlias = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
@@ -61,11 +64,26 @@ Number: TypeAlias = Annotated[ValueText, FieldKind.NUMBER]
 Numbers: TypeAlias = Annotated[
     tuple[Annotated[int, Field(ge=1, le=9999)], ...], Field(max_length=limits.NUMBERS), FieldKind.NUMBERS
 ]
+Sizes: TypeAlias = Annotated[
+    tuple[Annotated[tuple[ValueText, ...], Field(min_length=1, max_length=2)], ...],
+    Field(max_length=limits.NUMBERS),
+    FieldKind.SIZES,
+]
 AnchorRef: TypeAlias = Annotated[_Anchor, FieldKind.ANCHOR]
 AnchorRefs: TypeAlias = Annotated[tuple[_Anchor, ...], Field(max_length=limits.NODES), FieldKind.ANCHORS]
 FigureRef: TypeAlias = Annotated[Identifier, FieldKind.FIGURE]
 FigureRefs: TypeAlias = Annotated[tuple[Identifier, ...], Field(max_length=limits.FIGURES_PER_STEP), FieldKind.FIGURES]
 Name: TypeAlias = Annotated[str, StringConstraints(min_length=1, max_length=limits.NAME_LENGTH, strip_whitespace=True)]
+
+
+def texts_in(kind: FieldKind, value: Any) -> tuple[tuple[str, ...], ...]:
+    """The expressions in the value of a field: one, or those of each row of a list."""
+    if kind in VALUES:
+        return ((value,),)
+    if kind is FieldKind.NODES:
+        return tuple(node.values() for node in value)
+    return value if kind is FieldKind.SIZES else ()
+
 
 VALUES = frozenset({FieldKind.LENGTH, FieldKind.ANGLE, FieldKind.COUNT, FieldKind.NUMBER})
 """Kinds whose text is an expression."""

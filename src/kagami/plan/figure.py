@@ -11,6 +11,7 @@ from kagami.geometry.boolean import union
 from kagami.geometry.measure.size import Box, box
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
+from kagami.geometry.symmetry_groups import Group
 
 
 def _box_places() -> dict[str, Callable[[Box], Point]]:
@@ -32,21 +33,14 @@ BOX_PLACES: Final = _box_places()
 """Places of a box, as shares of it: box-left, box-top-left, box-centre and so on."""
 
 
-@dataclass(frozen=True, slots=True)
-class TurnGroup:
-    """Turns by 1/order of a whole turn about a centre."""
-
-    centre: Point
-    order: int
-
-
 @dataclass(frozen=True)
 class Figure:
     """The outcome of a step. A repeat has several `copies`, all else one; `anchors` are places by name."""
 
     copies: tuple[Shape, ...]
     anchors: Mapping[str, Point] = field(default_factory=dict)
-    turn: TurnGroup | None = None
+    group: Group | None = None
+    """The symmetry that it is known to have by its making."""
 
     @cached_property
     def whole(self) -> Shape:

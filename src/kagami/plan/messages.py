@@ -81,6 +81,7 @@ TEXTS: Final[dict[str, str]] = {
     "badge-too-small": "The badge is too small for its cut shoulders and straight sides. Make these shorter.",
     "bow-too-large": "A side cannot be bowed by {bow}u: an arc goes up to half the side's length. Type less.",
     "factor-not-positive": "The factor comes to {value}; it must be more than 0.",
+    "sizes-missing": "A size is missing for each copy. Type them one after the other, such as 1; 0.8; 0.6.",
     "offset-too-far": "Step {step} of the offset, at {distance}u, leaves nothing. Take fewer or smaller steps.",
     "strands-meet": "More than two strands pass through one place, {x}u right and {y}u up from O. Move one of them.",
     "no-such-crossing": "There are {count} crossings, so there is none with the number {number} to turn over.",

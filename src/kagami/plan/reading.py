@@ -7,7 +7,7 @@ wrong and what may come next.
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from functools import cache
 from itertools import pairwise, product
@@ -125,8 +125,6 @@ class _Reader:
             match slot.kind:
                 case FieldKind.ANCHOR:
                     return self.anchor(at)
-                case FieldKind.ANCHORS:
-                    return self.several(at, self.anchor)
                 case FieldKind.FIGURE:
                     return self.figure(at)
                 case FieldKind.FIGURES:
@@ -135,15 +133,22 @@ class _Reader:
                     return self.choice(kind.choices(slot.field), at)
                 case FieldKind.NUMBERS:
                     return self.numbers(at)
-                case FieldKind.NODES:
-                    return self.several(at, self.node)
                 case _:
-                    return self.several(at, self.pick)
+                    return self.several(at, self.entries()[slot.kind])
         except (ExpressionError, SentenceError) as error:
             position = error.values.get("position")
             assert isinstance(position, int)
             self.failure.note(position, self.expected(kind, slot), error)
             return None
+
+    def entries(self) -> dict[FieldKind, Callable[[int], tuple[Any, int]]]:
+        """How an entry of each kind of list is read."""
+        return {
+            FieldKind.ANCHORS: self.anchor,
+            FieldKind.SIZES: self.size,
+            FieldKind.NODES: self.node,
+            FieldKind.PICKS: self.pick,
+        }
 
     def expected(self, kind: type[Step], slot: Slot) -> list[str]:
         """What may stand at the beginning of a slot."""
@@ -193,7 +198,7 @@ class _Reader:
                 return word, at + len(word)
         raise SentenceError("choice-missing", known=", ".join(words), position=at)
 
-    def several(self, at: int, one: Any) -> tuple[list[Any], int]:
+    def several(self, at: int, one: Callable[[int], tuple[Any, int]]) -> tuple[list[Any], int]:
         if self.text.startswith(NOTHING, at):
             return [], at + len(NOTHING)
         found = []
@@ -229,6 +234,13 @@ class _Reader:
         first, at = self.value(at)
         second, at = self.value(self.sign(", ", at))
         return (first, second), at
+
+    def size(self, at: int) -> tuple[list[str], int]:
+        first, at = self.value(at)
+        if not self.text.startswith(", ", at):
+            return [first], at
+        second, at = self.value(at + 2)
+        return [first, second], at
 
     def node(self, at: int) -> tuple[dict[str, Any], int]:
         (x, y), at = self.pair(at)
@@ -269,7 +281,7 @@ def stop_words() -> frozenset[str]:
     for kind in IN_ORDER_OF_WORK:
         parts = [part for part in sentence_parts(kind) if not (isinstance(part, Words) and part.text.isspace())]
         for before, after in pairwise(parts):
-            if not (isinstance(before, Slot) and before.kind in (*VALUES, FieldKind.NODES)):
+            if not (isinstance(before, Slot) and before.kind in (*VALUES, FieldKind.NODES, FieldKind.SIZES)):
                 continue
             if isinstance(after, Words):
                 found.update(re.findall(r"[a-z]+", after.text)[:1])

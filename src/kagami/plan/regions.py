@@ -19,7 +19,7 @@ from kagami.geometry.outline import Shape
 from kagami.geometry.point import ORIGIN
 from kagami.geometry.symmetry_groups import Group
 from kagami.geometry.tolerance import SAME
-from kagami.plan.figure import Figure, TurnGroup
+from kagami.plan.figure import Figure
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,7 +37,7 @@ class Regions:
 
     arrangement: Arrangement
     names: tuple[RegionName, ...]
-    group: TurnGroup | None
+    group: Group | None
     _orbits: dict[int, Ints] = field(default_factory=dict, repr=False, compare=False)
 
     def find(self, cover: Sequence[str], rank: int) -> int | None:
@@ -60,8 +60,8 @@ class Regions:
         if every == 0 or self.group is None or self.group.order % every:
             return np.arange(self.arrangement.face_count)
         if every not in self._orbits:
-            order = self.group.order // every
-            self._orbits[every] = Group(self.group.centre, order).orbits_of_faces(self.arrangement)
+            part = Group(self.group.centre, self.group.order // every, self.group.axis)
+            self._orbits[every] = part.orbits_of_faces(self.arrangement)
         return self._orbits[every]
 
     def seed(self, faces: Ints) -> int:
@@ -77,18 +77,18 @@ def regions_of(owners: Sequence[tuple[str, Figure]]) -> Regions:
     """The regions of figures, given with their ids."""
     keys: list[str] = []
     shapes: list[Shape] = []
-    group: TurnGroup | None = None
+    group: Group | None = None
     for identifier, figure in owners:
         many = len(figure.copies) > 1
         keys.extend(f"{identifier}#{copy}" if many else identifier for copy in range(len(figure.copies)))
         shapes.extend(figure.copies)
-        if figure.turn and (group is None or figure.turn.order > group.order):
-            group = figure.turn
+        if figure.group and (group is None or figure.group.size > group.size):
+            group = figure.group
     arrangement = arrange(shapes)
     return Regions(arrangement, _names(arrangement, keys, group), group)
 
 
-def _names(arrangement: Arrangement, keys: Sequence[str], group: TurnGroup | None) -> tuple[RegionName, ...]:
+def _names(arrangement: Arrangement, keys: Sequence[str], group: Group | None) -> tuple[RegionName, ...]:
     pivot = group.centre if group else ORIGIN
     covers = [tuple(sorted(keys[owner] for owner in np.flatnonzero(row).tolist())) for row in arrangement.covers]
     order = np.lexsort(_place_keys(arrangement, pivot))

@@ -9,7 +9,7 @@ from typing import Any
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ExpressionError
 from kagami.plan.expressions import read
-from kagami.plan.fields import VALUES, FieldKind
+from kagami.plan.fields import VALUES, FieldKind, texts_in
 from kagami.plan.spoken import HeardReading
 from kagami.plan.wording import name_text
 
@@ -27,6 +27,8 @@ def rewritten(plan: Plan, rewrite: Callable[[str], str]) -> Plan:
                 entry[name] = rewrite(entry[name])
             elif kind is FieldKind.NODES:
                 entry[name] = [_node(node, rewrite) for node in entry[name]]
+            elif kind is FieldKind.SIZES:
+                entry[name] = [[rewrite(text) for text in size] for size in entry[name]]
     return from_data(data)
 
 
@@ -42,10 +44,7 @@ def typed_values(plan: Plan) -> Iterator[tuple[str, str]]:
         yield from ((measure.name, text) for text in (measure.value, *(solve.model_dump().values() if solve else ())))
     for step in plan.steps:
         for name, kind in step.field_kinds().items():
-            if kind in VALUES:
-                yield step.name, getattr(step, name)
-            elif kind is FieldKind.NODES:
-                yield from ((step.name, text) for node in getattr(step, name) for text in node.values())
+            yield from ((step.name, text) for row in texts_in(kind, getattr(step, name)) for text in row)
 
 
 def with_measure_named(text: str, name: str, new: str) -> str:

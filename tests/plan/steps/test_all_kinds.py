@@ -158,8 +158,41 @@ class Repeats(TestCase):
         self.assertAlmostEqual(found.anchors["2.foot"].x, 1.5, delta=1e-12)
 
     def test_a_whole_turn_by_steps_knows_its_symmetry(self) -> None:
-        self.assertIsNotNone(made("Turn beam round O in steps of 40°, 9 altogether: x.").turn)
-        self.assertIsNone(made("Turn beam round O in steps of 40°, 8 altogether: x.").turn)
+        self.assertIsNotNone(made("Turn beam round O in steps of 40°, 9 altogether: x.").group)
+        self.assertIsNone(made("Turn beam round O in steps of 40°, 8 altogether: x.").group)
+
+    def test_a_turn_that_reflects_has_all_symmetries_of_a_polygon(self) -> None:
+        found = made(
+            "Bar arm from O at 75°, 0.5u wide and 4u long.\nTurn arm round O, 5 copies, "
+            "each reflected across the line at 90°: x."
+        )
+        self.assertEqual(len(found.copies), 10)
+        measured = symmetry(found.united)
+        self.assertEqual((measured.order, measured.mirrored), (5, True))
+        self.assertAlmostEqual(found.anchors["6.head"].x, -found.anchors["1.head"].x, delta=1e-12)
+        assert found.group is not None
+        self.assertEqual(found.group.size, 10)
+
+    def test_a_turn_at_sizes_scales_each_copy_from_the_centre(self) -> None:
+        found = made("Turn beam round O in steps of 90°, sized 1; 0.5; 2, 0.1: x.")
+        # The beam is 1u wide and stands from 3u to 5u above the centre.
+        boxes = [box(shape) for shape in found.copies]
+        self.assertEqual([(round(b.width, 9), round(b.height, 9)) for b in boxes], [(1, 2), (1, 0.5), (2, 0.2)])
+        self.assertAlmostEqual(boxes[1].left, -2.5, delta=1e-12)
+        self.assertAlmostEqual(boxes[2].bottom, -0.5, delta=1e-12)
+        for sizes, code in (("nothing", "sizes-missing"), ("1; 0", "factor-not-positive")):
+            error = outcome(f"Turn beam round O in steps of 90°, sized {sizes}: x.")[1]
+            assert error is not None
+            self.assertEqual((error.code, error.field), (code, "sizes"))
+
+    def test_reflections_are_known(self) -> None:
+        pair = made("Reflect beam across slant, the original kept: x.")
+        assert pair.group is not None and pair.group.axis is not None
+        self.assertEqual(pair.group.size, 2)
+        self.assertAlmostEqual(math.degrees(pair.group.axis), 30, delta=1e-12)
+        star = made("Reflect beam across slant, the original kept: two.\nTurn two round O, 4 copies: x.")
+        assert star.group is not None
+        self.assertEqual(star.group.size, 8)
 
     def test_an_echo_may_keep_its_thickness(self) -> None:
         ring = "Ring ring on O from radius 4u to 5u.\n"

@@ -78,7 +78,7 @@ class Shapes(TestCase):
         mark.add("bar", name="arm")
         mark.add("turn", name="arms", figure="arm", copies="7")
         figure = mark.result.outcomes["arms"].figure
-        self.assertEqual((figure.turn.order, len(figure.copies)), (7, 7))
+        self.assertEqual((figure.group.order, len(figure.copies)), (7, 7))
 
 
 class Combinations(TestCase):

@@ -46,7 +46,7 @@ from kagami.plan.steps.reshaping import (
     Split,
     TrueCurves,
 )
-from kagami.plan.steps.turn import Open, Turn, TurnPart
+from kagami.plan.steps.turn import Open, Turn, TurnPart, TurnReflect, TurnSizes
 
 IN_ORDER_OF_WORK: Final[tuple[type[Step], ...]] = (
     CentreLines,
@@ -89,6 +89,8 @@ IN_ORDER_OF_WORK: Final[tuple[type[Step], ...]] = (
     FreeStroke,
     Turn,
     TurnPart,
+    TurnReflect,
+    TurnSizes,
     Reflect,
     March,
     Spread,

@@ -46,8 +46,8 @@ class Inputs:
     several: Mapping[str, tuple[Point, ...]]
     """Lists of places."""
     figures: Mapping[str, tuple[Outcome, ...]]
-    nodes: Mapping[str, tuple[tuple[float, ...], ...]]
-    """Nodes of free outlines: x, y and the two handles' moves, a row each."""
+    rows: Mapping[str, tuple[tuple[float, ...], ...]]
+    """Lists of values: for nodes of free outlines x, y and the two handles' moves, for sizes one factor or two."""
     sheet: float
     """Side of the sheet in module units."""
 

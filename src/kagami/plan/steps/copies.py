@@ -7,14 +7,15 @@ from collections.abc import Mapping, Sequence
 from kagami.geometry.affine import Affine
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
+from kagami.geometry.symmetry_groups import Group
 from kagami.geometry.table import MOST_CURVES
 from kagami.plan.errors import PlanError
-from kagami.plan.figure import Figure, TurnGroup
+from kagami.plan.figure import Figure
 from kagami.plan.steps.base import Drawing
 
 
 def repeated(
-    source: Figure, maps: Sequence[Affine], anchors: Mapping[str, Point], group: TurnGroup | None = None
+    source: Figure, maps: Sequence[Affine], anchors: Mapping[str, Point], group: Group | None = None
 ) -> Drawing:
     """The copies of a figure under maps; anchor `k.a` is anchor a of copy k, counted from 1.
 
@@ -48,8 +49,8 @@ def anchors_of_copies(source: Figure, maps: Sequence[Affine]) -> dict[str, Point
 def moved(source: Figure, by: Affine) -> Figure:
     """A figure moved, with its anchors and copies; its known symmetry moves along."""
     anchors = {name: by.point(place) for name, place in source.anchors.items()}
-    turn = source.turn and TurnGroup(by.point(source.turn.centre), source.turn.order)
-    return Figure(tuple(shape.mapped(by) for shape in source.copies), anchors, turn)
+    group = source.group.mapped(by) if source.group else None
+    return Figure(tuple(shape.mapped(by) for shape in source.copies), anchors, group)
 
 
 def paired(first: Figure, second: Figure, one: Affine, other: Affine, anchors: Mapping[str, Point]) -> Drawing:

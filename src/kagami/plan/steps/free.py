@@ -69,7 +69,7 @@ class FreeOutline(_Free):
         """Segments where two neighbouring handles lie on their nodes, cubics else; anchors are the nodes."""
         self._require(3 if self.form == "closed" else 2)
         origin = inputs.places["origin"]
-        rows = inputs.nodes["nodes"]
+        rows = inputs.rows["nodes"]
         places = [Point(origin.x + row[0], origin.y + row[1]) for row in rows]
         befores = [Point(place.x + row[2], place.y + row[3]) for place, row in zip(places, rows, strict=True)]
         afters = [Point(place.x + row[4], place.y + row[5]) for place, row in zip(places, rows, strict=True)]
@@ -105,7 +105,7 @@ class FreeStroke(_Free):
         """Cubics along the places (handles do not count); anchors are its start and end."""
         self._require(3)
         origin = inputs.places["origin"]
-        places = np.array([(origin.x + row[0], origin.y + row[1]) for row in inputs.nodes["nodes"]])
+        places = np.array([(origin.x + row[0], origin.y + row[1]) for row in inputs.rows["nodes"]])
         outline = fitted_stroke(
             places,
             inputs.positive("tolerance"),

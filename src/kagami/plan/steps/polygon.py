@@ -6,8 +6,9 @@ import math
 from typing import Annotated, ClassVar, Literal
 
 from kagami.geometry import figures
+from kagami.geometry.symmetry_groups import Group
 from kagami.plan.fields import AnchorRef, Angle, Count, FieldKind, Length
-from kagami.plan.figure import Figure, TurnGroup
+from kagami.plan.figure import Figure
 from kagami.plan.steps.bar import cornered
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
 
@@ -32,7 +33,7 @@ class Polygon(Step):
         centre, radius = inputs.places["centre"], inputs.positive("radius")
         sides = inputs.count("sides", 3, figures.MOST_SIDES)
         shape = figures.regular_polygon(centre, sides, radius, math.radians(inputs.values["direction"]))
-        return Drawing(Figure((shape,), cornered(shape, centre), TurnGroup(centre, sides)))
+        return Drawing(Figure((shape,), cornered(shape, centre), Group(centre, sides)))
 
 
 @register("standing-polygon")
@@ -68,7 +69,7 @@ class StandingPolygon(Step):
         }[self.given]
         down = -math.pi / 2
         shape = figures.regular_polygon(centre, sides, radius, down if self.foot == "corner" else down + half)
-        return Drawing(Figure((shape,), cornered(shape, centre), TurnGroup(centre, sides)))
+        return Drawing(Figure((shape,), cornered(shape, centre), Group(centre, sides)))
 
 
 def _star(inputs: Inputs, outer: float, inner: float, points: int) -> Drawing:
@@ -78,7 +79,7 @@ def _star(inputs: Inputs, outer: float, inner: float, points: int) -> Drawing:
     nodes = shape.nodes
     anchors.update((f"tip-{k + 1}", nodes[2 * k]) for k in range(points))
     anchors.update((f"notch-{k + 1}", nodes[2 * k + 1]) for k in range(points))
-    return Drawing(Figure((shape,), anchors, TurnGroup(centre, points)))
+    return Drawing(Figure((shape,), anchors, Group(centre, points)))
 
 
 @register("star")

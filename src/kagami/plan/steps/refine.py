@@ -12,7 +12,6 @@ from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.parting import Parting, parted
 from kagami.geometry.rounding import corners_of, rounded
 from kagami.geometry.sweep import swept
-from kagami.geometry.symmetry_groups import Group
 from kagami.geometry.tolerance import SAME
 from kagami.geometry.weave import Alternation, Crossing, Strand, StrandsMeet, alternate, passes_of, woven
 from kagami.plan.errors import PlanError
@@ -54,7 +53,7 @@ class Band(_Refining):
         source, width = inputs.figure("figure"), inputs.positive("width")
         ends, corners, place = ENDS[self.ends], CORNERS[self.corners], PLACES[self.lies]
         shapes = tuple(band(shape, width, ends=ends, corners=corners, place=place) for shape in source.copies if shape)
-        return Drawing(Figure(shapes, source.anchors, source.turn))
+        return Drawing(Figure(shapes, source.anchors, source.group))
 
 
 @register("taper")
@@ -111,7 +110,7 @@ class Offset(_Refining):
         if not all(found):
             left = sum(1 for shape in found if shape)
             raise PlanError("offset-too-far", field="distance", step=left + 1, distance=distance * (left + 1))
-        return Drawing(Figure(found, {}, inputs.figure("figure").turn))
+        return Drawing(Figure(found, {}, inputs.figure("figure").group))
 
 
 @register("gap")
@@ -138,8 +137,8 @@ class Gap(_Refining):
             raise PlanError("nothing-left", field="gap", name="the pieces")
         gone = len(found) - len(kept)
         notes = (("pieces-gone", {"count": gone}),) if gone else ()
-        turn = inputs.all_figures("figures")[0].turn if not gone else None
-        return Drawing(Figure(kept, {}, turn), notes)
+        group = inputs.all_figures("figures")[0].group if not gone else None
+        return Drawing(Figure(kept, {}, group), notes)
 
 
 @dataclass(frozen=True)
@@ -250,7 +249,7 @@ class Round(_Refining):
             k for k, corner in enumerate(corners) if self.which == "all" or corner.outward == (self.which == "outer")
         ]
         source = inputs.figure("figure")
-        return Drawing(Figure((rounded(shape, radius, only),), source.anchors, source.turn))
+        return Drawing(Figure((rounded(shape, radius, only),), source.anchors, source.group))
 
 
 @register("round-one")
@@ -268,17 +267,17 @@ class RoundOne(_Refining):
     reach: Annotated[Literal["there alone", "all round"], FieldKind.CHOICE] = "there alone"
 
     def draw(self, inputs: Inputs) -> Drawing:
-        """The corner at that place; with “all round” its images under the turn that the figure is known to have."""
+        """The corner at that place; with “all round” its images under the symmetry that the figure is known to have."""
         source, shape, place = inputs.figure("figure"), inputs.shape("figure"), inputs.places["place"]
         wanted = [place]
-        if self.reach == "all round" and source.turn is not None:
-            wanted = list(Group(source.turn.centre, source.turn.order).orbit(place))
+        if self.reach == "all round" and source.group is not None:
+            wanted = list(source.group.orbit(place))
         corners = corners_of(shape)
         only = [k for k, corner in enumerate(corners) if any(corner.place.distance(at) <= SAME for at in wanted)]
         if not only:
             name = inputs.figures["figure"][0].name
             raise PlanError("nothing-there", field="place", what="corner", name=name)
-        return Drawing(Figure((rounded(shape, inputs.positive("radius"), only),), source.anchors, source.turn))
+        return Drawing(Figure((rounded(shape, inputs.positive("radius"), only),), source.anchors, source.group))
 
 
 @register("cast")

@@ -5,8 +5,10 @@ from __future__ import annotations
 from typing import Annotated, ClassVar, Literal
 
 from kagami.geometry.affine import Affine
+from kagami.geometry.curves import Line
 from kagami.geometry.offset import offset
 from kagami.geometry.outline import Shape
+from kagami.geometry.symmetry_groups import Group
 from kagami.plan import limits
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import AnchorRef, Count, FieldKind, FigureRef, Length, Number
@@ -38,9 +40,16 @@ class Reflect(_Repeat):
         source, line = inputs.figure("figure"), inputs.axis("line")
         mirror = Affine.reflection(line.start.direction(line.end), line.start)
         if self.original == "kept":
-            return repeated(source, [Affine(), mirror], {})
+            return repeated(source, [Affine(), mirror], {}, _mirrored(source, line))
         anchors = {name: mirror.point(place) for name, place in source.anchors.items()}
         return Drawing(Figure(tuple(shape.mapped(mirror) for shape in source.copies), anchors))
+
+
+def _mirrored(source: Figure, line: Line) -> Group:
+    """The symmetry of a figure together with its image across a line."""
+    direction = line.start.direction(line.end)
+    whole = source.group.with_axis_through(line.start, direction) if source.group else None
+    return whole or Group(line.start, 1, direction)
 
 
 @register("march")

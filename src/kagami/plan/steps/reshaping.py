@@ -44,7 +44,7 @@ class BowStep(_Reshaping):
             outlines = tuple(bowed(outline, inputs.values["amount"], bow=form) for outline in shape)
         except GeometryError as error:
             raise PlanError("bow-too-large", field="amount", bow=inputs.values["amount"], **error.values) from error
-        return Drawing(Figure((Shape(outlines),), source.anchors, source.turn))
+        return Drawing(Figure((Shape(outlines),), source.anchors, source.group))
 
 
 @register("draw-to-points")
@@ -147,7 +147,7 @@ class Divide(Step):
         inputs.require_several("figures", 1)
         figures = inputs.all_figures("figures")
         found = boolean.divide(*(shape for figure in figures for shape in figure.copies))
-        return Drawing(Figure(tuple(shape for shape, _ in found), {}, figures[0].turn))
+        return Drawing(Figure(tuple(shape for shape, _ in found), {}, figures[0].group))
 
 
 @register("split")
@@ -193,6 +193,6 @@ class GroupStep(Step):
         anchors = {
             f"{k}.{name}": place for k, figure in enumerate(figures, 1) for name, place in figure.anchors.items()
         }
-        turns = {figure.turn for figure in figures}
-        turn = turns.pop() if len(turns) == 1 else None
-        return Drawing(Figure(tuple(shape for figure in figures for shape in figure.copies), anchors, turn))
+        groups = {figure.group for figure in figures}
+        group = groups.pop() if len(groups) == 1 else None
+        return Drawing(Figure(tuple(shape for figure in figures for shape in figure.copies), anchors, group))

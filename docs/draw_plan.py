@@ -19,6 +19,7 @@ from kagami.plan.sentences import write_sentence
 from kagami.plan.spoken import OF_ONE
 from kagami.plan.steps import IN_ORDER_OF_WORK, Chapter, Step, kind_of
 from kagami.plan.text import read_text
+from kagami.plan.tones import tone_colours
 
 FOLDER: Final = pathlib.Path(__file__).parent
 PICTURES: Final = FOLDER / "plan"
@@ -37,9 +38,12 @@ FIELD_WORDS: Final = {
     FieldKind.NUMBERS: "whole numbers",
     FieldKind.NODES: "nodes",
     FieldKind.SIZES: "sizes",
+    FieldKind.TONES: "tones",
 }
 
 BASE: Final = """
+Tone: dark = 80%
+Tone: pale = 50% lighter than dark
 Circle disc on O with radius 3u.
 Circle moon on right of disc with radius 2u.
 Square plate of side 4u, its centre on O, turned by 0°.
@@ -95,6 +99,7 @@ EXAMPLES: Final = {
     "free-stroke": "Stroke made, open, drawn from O near -3u, 0u; -1u, 1.5u; 1u, -1.5u; 3u, 0u, to within 0.05u, "
     "steadied over 0.5u.",
     "turn": "Turn beam round O, 8 copies: made.",
+    "give-tones": "Split plate along slant: pieces halves.\nGive halves the tones dark and pale: pieces made.",
     "turn-reflect": "Turn leaning round O, 3 copies, each reflected across the line at 90°: made.",
     "turn-sizes": "Turn beam round O in steps of 25°, sized 1; 0.8; 0.6, 1.2; 0.4: made.",
     "turn-part": "Turn beam round O in steps of 25°, 4 altogether: made.",
@@ -165,10 +170,13 @@ def picture(kind: str) -> str:
     ]
     inked = outcome.figure.bounds_area and not made.carries_no_ink
     shades = '#1c1a17" fill-opacity="0.85' if len(outcome.figure.copies) == 1 else '#1c1a17" fill-opacity="0.6'
-    for shape in outcome.figure.copies if inked else (outcome.figure.whole,):
+    tones = tone_colours(result.plan.tones).colours
+    laid = [f'{tones[tone]}" fill-opacity="1' for tone in outcome.figure.tones]
+    fills = laid or [shades] * max(1, len(outcome.figure.copies))
+    for shape, fill in zip(outcome.figure.copies if inked else (outcome.figure.whole,), fills, strict=False):
         data = path_data(shape, frame)
         if data and inked:
-            rows.append(f'<path fill="{shades}" stroke="#fcfaf4" stroke-width="1" fill-rule="evenodd" d="{data}"/>')
+            rows.append(f'<path fill="{fill}" stroke="#fcfaf4" stroke-width="1" fill-rule="evenodd" d="{data}"/>')
         elif data:
             rows.append(f'<path fill="none" stroke="#a8321f" stroke-width="1.5" d="{data}"/>')
     for name in ("place",) if made.kind in ("point", "polar-point") else ():
@@ -214,7 +222,7 @@ point keeps it from carrying ink. A name that is not one word (and perhaps a num
 
 ## Places
 
-    place     = O | anchor of NAME | anchor of copy N of NAME | crossing N of NAME and NAME
+    place     = O | NAME of a point | anchor of NAME | anchor of copy N of NAME | crossing N of NAME and NAME
               | touch N of NAME from place | nearest place of NAME to place | half way from place to place
 
 Anchors are words that a figure knows: centre, top, corner 2, side 1, tip 3, start, end … Every figure has the nine
@@ -238,6 +246,13 @@ def _values() -> str:
 
         Units are u, mm, cm, in, px and pt; angles are degrees. Constants: {", ".join(CONSTANTS)}. Functions:
         {functions}. A measure may be solved instead: `solve width of lens = 2u between 1u and 5u, near 3u`.
+
+        ## Tones
+
+            tone     = #rrggbb | number % | number % (lighter | darker) than NAME
+
+        A percentage alone is a share of black. Lighter and darker tones are mixed with white and black in OKLab, and
+        follow the tone that they are made from. Tones are listed once and laid by name.
         """
     )
 

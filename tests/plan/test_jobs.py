@@ -26,7 +26,9 @@ from kagami.plan.document import Plan
 from kagami.plan.evaluate import Result, evaluate
 from kagami.plan.figure import Figure
 from kagami.plan.files import read_plan
+from kagami.plan.ink import pieces
 from kagami.plan.text import read_text, write_text
+from kagami.plan.tones import tone_colours
 from tests.geometry.offset.test_outset import distances_to
 
 FOLDER = pathlib.Path(__file__).parents[2] / "examples" / "jobs"
@@ -153,6 +155,7 @@ class Hinges(TestCase):
             self.assertTrue(symmetry(job.shape("tongs")).mirrored)  # equal and opposite angles keep it
             self.assertGreaterEqual(gap_of(job.figure("parts").copies), job.value("gap") - 1e-9)
             self.assertEqual(len(job.figure("parts").copies), 3)
+            self.assertEqual(len(pieces(job.result)), 3)  # each side one piece, and the pivot
 
 
 class Interlaced(TestCase):
@@ -262,6 +265,11 @@ class Bodies(TestCase):
             self.assertAlmostEqual(area_of_union(facets), area(job.shape("body")), delta=1e-9)
             self.assertGreater(min(area(facet) for facet in facets), a * a / 5)
             self.assertAlmostEqual(gap_of(job.figure("crystal").copies), job.value("gap"), delta=1e-9)
+            # A base tone with two lighter and two darker, all of them laid.
+            lightness = {name: int(colour[1:3], 16) for name, colour in tone_colours(job.plan.tones).colours.items()}
+            order = sorted(lightness, key=lambda name: lightness[name])
+            self.assertEqual(order, ["shade", "dim", "salt", "clear", "glint"])
+            self.assertEqual(set(job.figure("toned").tones), set(order))
 
     def test_j11_six_fold_and_mirrored(self) -> None:
         for given in ({}, {"ring": "0.8u"}, {"tip": "7u"}):
@@ -299,11 +307,19 @@ class Bodies(TestCase):
         whole, parts = job.shape("face"), job.figure("parts").copies
         self.assertAlmostEqual(area(whole), sum(area(part) for part in parts), delta=1e-9)
         without = job.plan
-        for name in ("keeper", "night", "halo", "figure", "parts"):
+        for name in ("keeper", "sky", "toned", "night", "halo", "figure", "parts"):
             without = change(without, "remove-step", {"step": name}).plan
         again = evaluate(without).outcomes["face"].figure
         assert again is not None
         self.assertEqual(again.copies, job.figure("face").copies)
+
+    def test_j21_tones_are_listed_once_and_laid_again(self) -> None:
+        job = Job("j21")
+        colours = tone_colours(job.plan.tones).colours
+        self.assertEqual(len(set(colours.values())), len(job.plan.tones))
+        laid = [tone for step in job.plan.steps for tone in step.tone_names()]
+        self.assertEqual(set(laid), {tone.name for tone in job.plan.tones})
+        self.assertGreater(len(laid), len(job.plan.tones))
 
     def test_places_of_a_measure_move_what_stands_on_it(self) -> None:
         small, large = Job("j16", r="8u"), Job("j16", r="10u")

@@ -51,6 +51,7 @@ OF_KIND: dict[FieldKind, st.SearchStrategy[Any]] = {
     FieldKind.FIGURE: ids,
     FieldKind.FIGURES: st.lists(ids, max_size=4, unique=True),
     FieldKind.NUMBERS: st.lists(st.integers(1, 6), max_size=2),
+    FieldKind.TONES: st.just(["dark"]),
     FieldKind.SIZES: st.lists(st.sampled_from([["1"], ["0.5", "2"], ["0"], ["gap"]]), max_size=3),
     FieldKind.NODES: st.lists(st.fixed_dictionaries({"x": lengths, "y": lengths}), max_size=5),
     FieldKind.PICKS: st.just([]),

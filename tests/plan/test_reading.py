@@ -9,11 +9,11 @@ from hypothesis import given
 from hypothesis import settings as hypothesis_settings
 from hypothesis import strategies as st
 
-from kagami.plan.document import Plan, from_data
+from kagami.plan.document import from_data
 from kagami.plan.fields import FieldKind
 from kagami.plan.reading import SentenceError, completions, read_sentence, stop_words
 from kagami.plan.sentences import write_sentence
-from kagami.plan.steps import IN_ORDER_OF_WORK, Step, kind_of
+from kagami.plan.steps import IN_ORDER_OF_WORK, Carve, Step, kind_of
 from kagami.plan.text import TextError, read_text, write_text
 
 FIGURES = {"lens": "lens", "circle 2": "circle-2", "old tide line": "old-tide-line", "O'Hara": "o-hara"}
@@ -70,6 +70,7 @@ OF_KIND: dict[FieldKind, st.SearchStrategy[Any]] = {
     FieldKind.FIGURE: identifiers,
     FieldKind.FIGURES: st.lists(identifiers, max_size=4),
     FieldKind.NUMBERS: st.lists(st.integers(1, 400), max_size=4),
+    FieldKind.TONES: st.lists(st.sampled_from(["dark", "pale 2", "sea green"]), max_size=4),
     FieldKind.SIZES: st.lists(st.lists(values, min_size=1, max_size=2), max_size=4),
     FieldKind.NODES: st.lists(nodes, max_size=4),
     FieldKind.PICKS: st.lists(picks, max_size=3),
@@ -86,7 +87,7 @@ def any_step(draw: st.DrawFn) -> Step:
     for name, field_kind in kind.field_kinds().items():
         choice = st.sampled_from(kind.choices(name)) if field_kind is FieldKind.CHOICE else OF_KIND[field_kind]
         data[name] = draw(choice)
-    return from_data({"kagami": 2, "steps": [data]}).steps[0]
+    return from_data({"kagami": 3, "steps": [data]}).steps[0]
 
 
 class Inverse(TestCase):
@@ -96,7 +97,7 @@ class Inverse(TestCase):
         text = write_sentence(step, NAMES)
         found = read_sentence(text, FIGURES)
         self.assertIs(found.kind, type(step))
-        again = from_data({"kagami": 2, "steps": [{**found.fields, "kind": kind_of(found.kind), "id": "made"}]})
+        again = from_data({"kagami": 3, "steps": [{**found.fields, "kind": kind_of(found.kind), "id": "made"}]})
         self.assertEqual(again.steps[0], step)
         self.assertEqual(write_sentence(again.steps[0], NAMES), text)
 
@@ -108,7 +109,7 @@ class Inverse(TestCase):
                     data[name] = "lens"
                 elif field_kind is FieldKind.FIGURES:
                     data[name] = ["lens", "circle-2"]
-            step = from_data({"kagami": 2, "steps": [data]}).steps[0]
+            step = from_data({"kagami": 3, "steps": [data]}).steps[0]
             with self.subTest(kind.__name__):
                 found = read_sentence(write_sentence(step, NAMES), FIGURES)
                 self.assertIs(found.kind, kind)
@@ -125,7 +126,7 @@ class Inverse(TestCase):
         ]
         plan = from_data(
             {
-                "kagami": 2,
+                "kagami": 3,
                 "title": "Test: mark — two",
                 "sheet": 22.5,
                 "measures": [
@@ -211,5 +212,18 @@ class Completion(TestCase):
 class Documents(TestCase):
     def test_the_first_schema_is_still_read(self) -> None:
         old = {"kagami": 1, "steps": [{"kind": "circle", "id": "a", "name": "a", "radius": "2u"}]}
-        self.assertEqual(from_data(old), from_data({**old, "kagami": 2}))
-        self.assertIsInstance(from_data(old), Plan)
+        self.assertEqual(from_data(old), from_data({**old, "kagami": 3}))
+
+    def test_choices_of_schema_2_stay_on_their_side_of_a_reflection(self) -> None:
+        pick = {"keep": True, "cover": ["eyes#0"], "rank": 0, "alike": 1, "every": 1}
+        steps = [
+            {"kind": "guide-line", "id": "axis", "name": "axis", "angle": "90"},
+            {"kind": "circle", "id": "eye", "name": "eye", "radius": "2u"},
+            {"kind": "reflect", "id": "eyes", "name": "eyes", "figure": "eye", "line": "axis"},
+            {"kind": "turn", "id": "ring", "name": "ring", "figure": "eye"},
+            {"kind": "carve", "id": "face", "name": "face", "figures": ["eyes"], "picks": [pick]},
+            {"kind": "carve", "id": "all", "name": "all", "figures": ["ring", "eyes"], "picks": [pick]},
+        ]
+        plan = from_data({"kagami": 2, "steps": steps})
+        reached = [pick.every for step in plan.steps if isinstance(step, Carve) for pick in step.picks]
+        self.assertEqual(reached, [0, 1])

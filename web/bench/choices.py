@@ -95,7 +95,7 @@ def suggestions(plan: Plan, result: Result, text: str) -> tuple[int, list[str]]:
         if outcome.figure
         for anchor in list(outcome.figure.anchors)[:MOST_OF_ONE]
     ]
-    return completions(text, ids, places, list(result.measures.values))
+    return completions(text, ids, places, list(result.measures.values), [tone.name for tone in plan.tones])
 
 
 def figure_choices(plan: Plan, result: Result, areas_only: bool) -> Choices:

@@ -17,7 +17,7 @@ def hues_of(plan: Plan) -> dict[str, str]:
     for step in plan.steps:
         if step.always_guide:
             found[step.id] = GUIDE
-        elif step.chapter is Chapter.CARVE:
+        elif step.chapter in (Chapter.CARVE, Chapter.TONE):
             found[step.id] = PIECE
         elif isinstance(step, Turn) and step.figure in found:
             found[step.id] = found[step.figure]

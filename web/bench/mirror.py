@@ -20,10 +20,23 @@ MIRRORS: Final[Memo["Mirror"]] = Memo(most=300)
 
 
 @dataclass(frozen=True)
+class Filled:
+    """Path data, and the colour of its tone, empty where it has none."""
+
+    data: str
+    fill: str = ""
+
+
+@dataclass(frozen=True)
 class Picture:
     """The ink in a square of 100 units."""
 
-    paths: tuple[str, ...]
+    paths: tuple[Filled, ...]
+
+    @property
+    def toned(self) -> bool:
+        """Whether any of it has a tone."""
+        return any(path.fill for path in self.paths)
 
 
 @dataclass(frozen=True)
@@ -64,13 +77,13 @@ def _picture(marks: tuple[Piece, ...], around: Box | None, side: float) -> Pictu
     left = around.left - (side - around.width) / 2
     top = around.top + (side - around.height) / 2
     frame = Frame(PICTURE / side, left, top, 3)
-    return Picture(tuple(path_data(piece.shape, frame) for piece in marks))
+    return Picture(tuple(Filled(path_data(piece.shape, frame), piece.colour if piece.tone else "") for piece in marks))
 
 
 def draw_mirror(result: Result) -> Mirror:
     """The Mirror of an evaluated plan; it is drawn anew only when something of the ink is new."""
     carved = [(outcome.id, outcome.key) for outcome in result.outcomes.values() if outcome.drawing]
-    inked = [piece.id for piece in pieces(result)]
+    inked = [(piece.id, piece.tone, piece.colour) for piece in pieces(result)]
     key = (tuple(carved), tuple(inked), result.plan.module, result.sound)
     return MIRRORS.get(key, lambda: _drawn(result))
 

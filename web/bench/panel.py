@@ -17,6 +17,7 @@ from kagami.plan.sentences import write_sentence
 from kagami.plan.solving import Solution
 from kagami.plan.steps import Chapter, Step
 from kagami.plan.steps.carve import Carve, CarveDetail
+from kagami.plan.tones import tone_colours
 from web.bench.hues import hues_of
 from web.bench.state import Looking
 from web.bench.tokens import sentence_tokens
@@ -29,6 +30,7 @@ HEADINGS: Final = {
     Chapter.PLACING: "Figures and repeats",
     Chapter.CARVE: "Carve",
     Chapter.REFINE: "Refine",
+    Chapter.TONE: "Tone",
 }
 MOST_PARTS: Final = 13
 LINES: Final[Memo[SafeString]] = Memo()
@@ -67,11 +69,22 @@ class MeasureLine:
 
 
 @dataclass(frozen=True)
+class ToneLine:
+    """A tone, and its colour as #rrggbb, empty where it comes to nothing."""
+
+    name: str
+    value: str
+    colour: str
+    fault: str
+
+
+@dataclass(frozen=True)
 class Panel:
     """All that the plan's template needs."""
 
     module: str
     measures: tuple[MeasureLine, ...]
+    tones: tuple[ToneLine, ...]
     lines: tuple[Line, ...]
     needle_first: bool
 
@@ -90,6 +103,7 @@ def draw_panel(plan: Plan, result: Result, state: Looking) -> Panel:
     return Panel(
         module=f"{number_text(plan.module.size)} {plan.module.unit}",
         measures=tuple(_measures(result)),
+        tones=tuple(_tones(plan)),
         lines=tuple(lines),
         needle_first=position == 0,
     )
@@ -149,6 +163,13 @@ def _measures(result: Result) -> Iterable[MeasureLine]:
         yield MeasureLine(
             measure.name, measure_text(measure), shown, str(error) if error else "", measure.solve is None
         )
+
+
+def _tones(plan: Plan) -> Iterable[ToneLine]:
+    found = tone_colours(plan.tones)
+    for tone in plan.tones:
+        error = found.errors.get(tone.name)
+        yield ToneLine(tone.name, tone.colour, found.colours.get(tone.name, ""), str(error) if error else "")
 
 
 def _fault(outcome: Outcome) -> str:

@@ -32,6 +32,7 @@ class Line:
     name: str
     hue: str
     data: str
+    fill: str = ""
 
 
 @dataclass(frozen=True)
@@ -94,7 +95,7 @@ def draw_sheet(plan: Plan, result: Result, state: Looking) -> Sheet:
 def _lines(result: Result, hues: dict[str, str], frame: Frame) -> Iterable[Line]:
     for outcome in result.outcomes.values():
         step = result.plan.step(outcome.id)
-        if outcome.figure is None or step is None or step.chapter is Chapter.CARVE:
+        if outcome.figure is None or step is None or step.chapter in (Chapter.CARVE, Chapter.TONE):
             continue
         shape = outcome.figure.whole
         if shape:
@@ -105,9 +106,9 @@ def _lines(result: Result, hues: dict[str, str], frame: Frame) -> Iterable[Line]
 
 def _ink(result: Result, hues: dict[str, str], frame: Frame) -> Iterable[Line]:
     for piece in pieces(result):
-        key = (result.outcomes[piece.id].key, frame)
+        key = (result.outcomes[piece.id].key, piece.tone, frame)
         data = INK.get(key, lambda piece=piece: path_data(piece.shape, frame))
-        yield Line(piece.id, piece.name, hues[piece.id], data)
+        yield Line(piece.id, piece.name, hues[piece.id], data, piece.colour if piece.tone else "")
 
 
 def _regions(plan: Plan, result: Result, carve: Carve, every: int, frame: Frame) -> Iterable[Region]:

@@ -1,5 +1,6 @@
 """The slip: the sentence of a step that is about to be made, with its defaults filled in."""
 
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Any, Final
 
@@ -20,7 +21,15 @@ class Verb:
     """What can be done, as a word in the strip."""
 
     kind: str
+    title: str
     word: str
+
+
+@dataclass(frozen=True)
+class Family:
+    """A verb and those whose words begin with it, such as “circle” and “circle through”, set as “through” beside it."""
+
+    verbs: tuple[Verb, ...]
 
 
 @dataclass(frozen=True)
@@ -32,12 +41,21 @@ class Slip:
     tokens: tuple[Token, ...]
 
 
-def verbs() -> tuple[tuple[str, tuple[Verb, ...]], ...]:
-    """The verbs by chapter, in the order of work."""
+def verbs() -> tuple[tuple[str, tuple[Family, ...]], ...]:
+    """The verbs by chapter and family, in the order of work."""
     return tuple(
-        (chapter.value, tuple(Verb(kind_of(cls), cls.title) for cls in IN_ORDER_OF_WORK if cls.chapter is chapter))
+        (chapter.value, tuple(_families([cls for cls in IN_ORDER_OF_WORK if cls.chapter is chapter])))
         for chapter in CHAPTERS
     )
+
+
+def _families(kinds: Sequence[type[Step]]) -> Iterable[Family]:
+    heads: dict[str, list[Verb]] = {}
+    for cls in kinds:
+        head = next((title for title in heads if cls.title.startswith(f"{title} ")), cls.title)
+        word = cls.title.removeprefix(f"{head} ")
+        heads.setdefault(head, []).append(Verb(kind_of(cls), cls.title, word))
+    return (Family(tuple(found)) for found in heads.values())
 
 
 def draw_slip(plan: Plan, result: Result, kind: str, position: int, asked: str = "") -> Slip:
@@ -72,6 +90,8 @@ def _model(plan: Plan, result: Result, cls: type[Step], position: int, asked: st
             fields[name] = single if issubclass(cls, Turn) or asked else (free[0] if free else single)
         elif kind is FieldKind.FIGURES:
             fields[name] = free if issubclass(cls, Carve) or "figure" not in kinds else free[1:]
+        elif kind is FieldKind.TONES:
+            fields[name] = [tone.name for tone in plan.tones]
     return cls.model_validate(fields)
 
 

@@ -13,7 +13,11 @@ from web.marks.services.shelving import make_brand, make_mark
 
 FOLDER: Final = pathlib.Path(settings.BASE_DIR) / "examples"
 BRANDS: Final = {
-    "Vennik Light Trust": ["demo/vennik-light-trust.json", "jobs/j20-harbour-seal.json", "jobs/j12-anchor-light.plan"],
+    "Vennik Light Trust": [
+        "demo/vennik-light-trust.json",
+        "jobs/j20-harbour-seal.json",
+        "jobs/j21-lighthouse-keeper.plan",
+    ],
     "Tidehouse Museum": ["demo/tidehouse-museum.json", "jobs/j09-tide-rose.json", "jobs/j16-harbour-arch.plan"],
     "Ropewalk Works": ["jobs/j07-mooring-knot.plan", "jobs/j04-interlaced-cross.plan"],
     "Oar & Anvil Boatyard": ["jobs/j01-boatyard-letter.plan", "jobs/j03-hinged-tongs.plan", "demo/oar-and-anvil.json"],

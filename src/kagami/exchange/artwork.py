@@ -3,16 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Final
 
 from kagami.geometry.measure.size import Box
 from kagami.geometry.outline import Shape
 from kagami.plan.document import Plan
 from kagami.plan.evaluate import Result
-from kagami.plan.ink import pieces
+from kagami.plan.ink import INK, pieces
 from kagami.plan.readings import ink_box
-
-INK: Final = "#1c1a17"
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,8 +39,8 @@ class NothingToDraw(ValueError):
     """The mark has no ink, so there is nothing to write."""
 
 
-def artwork(plan: Plan, result: Result, fill: str = INK) -> Artwork:
-    """The artwork of an evaluated plan, in one colour, its box tight round the ink.
+def artwork(plan: Plan, result: Result, fill: str | None = None) -> Artwork:
+    """The artwork of an evaluated plan, its box tight round the ink; with `fill` in that one colour.
 
     Raises:
         NothingToDraw: no piece carries ink.
@@ -54,5 +51,5 @@ def artwork(plan: Plan, result: Result, fill: str = INK) -> Artwork:
         raise NothingToDraw(
             f"“{plan.title}” has no ink yet, so there is nothing to write. Keep a region, or draw a closed figure."
         )
-    areas = tuple(Area(piece.name, piece.shape, fill) for piece in marks)
+    areas = tuple(Area(piece.name, piece.shape, fill or piece.colour) for piece in marks)
     return Artwork(plan.title, areas, whole, plan.module.size, plan.module.unit)

@@ -23,8 +23,9 @@ from kagami.plan.reading import read_field, stop_words
 from kagami.plan.rewriting import rewritten, typed_values, with_figure_named, with_measure_named
 from kagami.plan.saying import add_sentence, measure_of, mend, say_step
 from kagami.plan.steps import KINDS, Carve, Step
+from kagami.plan.toning import add_tone, remove_tone, rename_tone, set_tone
 
-TYPED_LISTS: Final = (FieldKind.ANCHORS, FieldKind.NUMBERS, FieldKind.NODES, FieldKind.SIZES)
+TYPED_LISTS: Final = (FieldKind.ANCHORS, FieldKind.NUMBERS, FieldKind.NODES, FieldKind.SIZES, FieldKind.TONES)
 """Fields whose text is read as it stands in the sentence."""
 MOST_AT_ONCE: Final = 8
 
@@ -256,6 +257,10 @@ CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
     "set-values": set_values,
     "rename-measure": rename_measure,
     "remove-measure": remove_measure,
+    "add-tone": add_tone,
+    "set-tone": set_tone,
+    "rename-tone": rename_tone,
+    "remove-tone": remove_tone,
     "set-module": set_module,
     "rename-mark": rename_mark,
 }

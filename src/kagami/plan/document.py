@@ -13,8 +13,9 @@ from kagami.plan.errors import DocumentError
 from kagami.plan.expressions import MILLIMETRES, is_measure_name
 from kagami.plan.fields import Name, ValueText
 from kagami.plan.steps import KINDS, Step
+from kagami.plan.tones import Tone
 
-SCHEMA: Final = 2
+SCHEMA: Final = 3
 
 if TYPE_CHECKING:
     AnyStep: TypeAlias = Step
@@ -63,11 +64,12 @@ class Plan(BaseModel):
 
     model_config = ConfigDict(extra="forbid", frozen=True)
 
-    kagami: Literal[2] = SCHEMA
+    kagami: Literal[3] = SCHEMA
     title: Name = "Untitled"
     module: Module = Module()
     sheet: Annotated[float, Field(ge=2, le=1000, allow_inf_nan=False)] = 20.0
     measures: Annotated[tuple[Measure, ...], Field(max_length=limits.MEASURES)] = ()
+    tones: Annotated[tuple[Tone, ...], Field(max_length=limits.TONES)] = ()
     steps: Annotated[tuple[AnyStep, ...], Field(max_length=limits.STEPS)] = ()
 
     def step(self, identifier: str) -> Step | None:
@@ -124,7 +126,30 @@ def _from_first(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "kagami": 2}
 
 
-MIGRATIONS: Final[dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {1: _from_first}
+def _from_second(data: dict[str, Any]) -> dict[str, Any]:
+    """Schema 3 has tones, and a choice of regions reaches across the axis of a reflection. One that was made before
+    stays on its side: “all round” (every 1) among figures that do not come round was the region alone.
+    """
+    steps = data.get("steps")
+    if not isinstance(steps, list) or not all(isinstance(step, dict) for step in steps):
+        return {**data, "kagami": 3}
+    round_ids: set[str] = set()
+    answer = []
+    for step in steps:
+        named = [value for field in step.values() for value in (field if isinstance(field, list) else [field])]
+        comes_round = any(isinstance(value, str) and value in round_ids for value in named)
+        if comes_round or step.get("kind") in TURNED:
+            round_ids.add(str(step.get("id")))
+        picks = step.get("picks")
+        if isinstance(picks, list) and not comes_round:
+            step = {**step, "picks": [{**pick, "every": 0} if isinstance(pick, dict) else pick for pick in picks]}
+        answer.append(step)
+    return {**data, "kagami": 3, "steps": answer}
+
+
+TURNED: Final = ("turn", "turn-part", "polygon", "standing-polygon", "star", "star-polygon")
+"""Kinds of schema 2 whose figures are known to come round."""
+MIGRATIONS: Final[dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {1: _from_first, 2: _from_second}
 """From each older schema to the next one."""
 
 
@@ -166,6 +191,11 @@ def _require_distinct(plan: Plan) -> None:
         if step.id in seen:
             raise DocumentError("doubled-id", id=step.id, path=f"steps.{index}.id")
         seen.add(step.id)
+    tones: set[str] = set()
+    for tone in plan.tones:
+        if tone.name in tones:
+            raise DocumentError("doubled-name", name=tone.name)
+        tones.add(tone.name)
     names: set[str] = set()
     for measure in plan.measures:
         if not is_measure_name(measure.name):

@@ -22,7 +22,7 @@ from kagami.plan.errors import PlanError, ReferenceLost
 from kagami.plan.fields import VALUES, FieldKind, texts_in
 from kagami.plan.figure import Figure
 from kagami.plan.measures import MeasureValues, Values
-from kagami.plan.messages import number_text
+from kagami.plan.messages import listing, number_text
 from kagami.plan.solving import Solution, solve_all
 from kagami.plan.steps import Step
 from kagami.plan.steps.base import Drawing, Inputs
@@ -160,6 +160,7 @@ def _resolved(step: Step, plan: Plan, values: Values, outcomes: Mapping[str, Out
     places: dict[str, Point] = {}
     several: dict[str, tuple[Point, ...]] = {}
     figures = {}
+    _require_tones(step, plan)
     rows: dict[str, tuple[tuple[float, ...], ...]] = {}
     for name, kind in step.field_kinds().items():
         given = getattr(step, name)
@@ -179,6 +180,13 @@ def _resolved(step: Step, plan: Plan, values: Values, outcomes: Mapping[str, Out
         except PlanError as error:
             raise error.at(name) from error
     return Inputs(numbers, texts, places, several, figures, rows, plan.sheet)
+
+
+def _require_tones(step: Step, plan: Plan) -> None:
+    known = [tone.name for tone in plan.tones]
+    for name in step.tone_names():
+        if name not in known:
+            raise PlanError("no-tone", field="tones", name=name, known=listing(known) or "none")
 
 
 def _value(text: str, name: str, values: Values) -> float:
@@ -202,7 +210,7 @@ def _key(step: Step, inputs: Inputs) -> str:
     plain = {
         name: getattr(step, name)
         for name, kind in step.field_kinds().items()
-        if kind in (FieldKind.CHOICE, FieldKind.PICKS, FieldKind.NUMBERS)
+        if kind in (FieldKind.CHOICE, FieldKind.PICKS, FieldKind.NUMBERS, FieldKind.TONES)
     }
     parts = (
         type(step).__name__,

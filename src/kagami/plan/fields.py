@@ -40,6 +40,8 @@ class FieldKind(Enum):
     NODES = "nodes"
     """Nodes of a free outline with their handles (see `steps.free`)."""
 
+    TONES = "tones"
+    """Names of tones, in order."""
     SIZES = "sizes"
     """Factors of several copies: one each, or one for the width and one for the height."""
 
@@ -74,6 +76,7 @@ AnchorRefs: TypeAlias = Annotated[tuple[_Anchor, ...], Field(max_length=limits.N
 FigureRef: TypeAlias = Annotated[Identifier, FieldKind.FIGURE]
 FigureRefs: TypeAlias = Annotated[tuple[Identifier, ...], Field(max_length=limits.FIGURES_PER_STEP), FieldKind.FIGURES]
 Name: TypeAlias = Annotated[str, StringConstraints(min_length=1, max_length=limits.NAME_LENGTH, strip_whitespace=True)]
+Tones: TypeAlias = Annotated[tuple[Name, ...], Field(max_length=limits.TONES), FieldKind.TONES]
 
 
 def texts_in(kind: FieldKind, value: Any) -> tuple[tuple[str, ...], ...]:

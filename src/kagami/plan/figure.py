@@ -41,6 +41,8 @@ class Figure:
     anchors: Mapping[str, Point] = field(default_factory=dict)
     group: Group | None = None
     """The symmetry that it is known to have by its making."""
+    tones: tuple[str, ...] = ()
+    """Names of the copies' tones; empty where none were laid."""
 
     @cached_property
     def whole(self) -> Shape:

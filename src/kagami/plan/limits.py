@@ -6,6 +6,7 @@ from typing import Final
 
 STEPS: Final = 400
 MEASURES: Final = 100
+TONES: Final = 60
 COPIES: Final = 360
 FIGURES_PER_STEP: Final = 60
 PICKS: Final = 400

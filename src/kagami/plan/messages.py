@@ -82,6 +82,12 @@ TEXTS: Final[dict[str, str]] = {
     "bow-too-large": "A side cannot be bowed by {bow}u: an arc goes up to half the side's length. Type less.",
     "factor-not-positive": "The factor comes to {value}; it must be more than 0.",
     "sizes-missing": "A size is missing for each copy. Type them one after the other, such as 1; 0.8; 0.6.",
+    "tones-missing": "Name at least one tone here, such as “dark”. Tones are listed above the steps.",
+    "no-tone": "There is no tone “{name}”. There are: {known}.",
+    "no-tone-before": "There is no tone “{name}” before this one. Name one that stands before it.",
+    "bad-tone": "“{text}” is no tone. A tone is a colour such as #1c6b57, a share of black such as 60%, or "
+    "20% lighter than another tone.",
+    "doubled-tone": "The tone “{name}” is {colour} already. Use that one.",
     "offset-too-far": "Step {step} of the offset, at {distance}u, leaves nothing. Take fewer or smaller steps.",
     "strands-meet": "More than two strands pass through one place, {x}u right and {y}u up from O. Move one of them.",
     "no-such-crossing": "There are {count} crossings, so there is none with the number {number} to turn over.",

@@ -7,7 +7,7 @@ wrong and what may come next.
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cache
 from itertools import pairwise, product
@@ -133,6 +133,8 @@ class _Reader:
                     return self.choice(kind.choices(slot.field), at)
                 case FieldKind.NUMBERS:
                     return self.numbers(at)
+                case FieldKind.TONES:
+                    return self.tones(at)
                 case _:
                     return self.several(at, self.entries()[slot.kind])
         except (ExpressionError, SentenceError) as error:
@@ -158,6 +160,8 @@ class _Reader:
             return ["a place"]
         if slot.kind in (FieldKind.FIGURE, FieldKind.FIGURES):
             return ["a figure"]
+        if slot.kind is FieldKind.TONES:
+            return ["a tone"]
         return list(kind.choices(slot.field)) if slot.kind is FieldKind.CHOICE else [NOTHING]
 
     def identify(self, name: str, at: int) -> str:
@@ -191,6 +195,19 @@ class _Reader:
             found.append(self.ids[name[0]])
             at = name[1]
         return found, at
+
+    def tones(self, at: int) -> tuple[list[str], int]:
+        if self.text.startswith(NOTHING, at):
+            return [], at + len(NOTHING)
+        found: list[str] = []
+        while name := read_name(self.text, at):
+            found.append(name[0])
+            at = name[1]
+            joint = _LIST_JOINT.match(self.text, at)
+            if joint is None:
+                return found, at
+            at = joint.end()
+        raise Unspoken("no-name-here", position=at)
 
     def choice(self, words: tuple[str, ...], at: int) -> tuple[str, int]:
         for word in sorted(words, key=len, reverse=True):
@@ -329,10 +346,12 @@ def read_field(kind: type[Step], name: str, text: str, ids: Mapping[str, str]) -
     return value
 
 
-def completions(text: str, ids: Mapping[str, str], anchors: list[str], measures: list[str]) -> tuple[int, list[str]]:
+def completions(
+    text: str, ids: Mapping[str, str], anchors: list[str], measures: list[str], tones: Sequence[str] = ()
+) -> tuple[int, list[str]]:
     """What may come next in a sentence that was begun, and from which character on.
 
-    `anchors` are places as they are written, `measures` names of measures.
+    `anchors` are places as they are written, `measures` names of measures, `tones` of tones.
     """
     failure = _Failure()
     for kind in IN_ORDER_OF_WORK:
@@ -347,6 +366,8 @@ def completions(text: str, ids: Mapping[str, str], anchors: list[str], measures:
                 found.extend([SHEET_ORIGIN, *anchors])
             case "a figure":
                 found.extend(ids)
+            case "a tone":
+                found.extend(tones)
             case "a name":
                 continue
             case _:

@@ -72,6 +72,8 @@ def slot_text(step: Step, slot: Slot, names: Mapping[str, str]) -> str:
             return "; ".join(_pick_text(pick, names) for pick in value) or NOTHING
         case FieldKind.NUMBERS:
             return ", ".join(map(str, value)) or NOTHING
+        case FieldKind.TONES:
+            return listing([name_text(name) for name in value]) or NOTHING
         case FieldKind.SIZES:
             return "; ".join(", ".join(text.strip() for text in size) for size in value) or NOTHING
         case FieldKind.NODES:

@@ -4,6 +4,7 @@
     Module: 3 mm
     Sheet: 20u
     Measure: r = 4u
+    Tone: dark = 80%
     Measure: gap = solve distance from right of a to left of b = r/4 between 0.1u and 2u, near 1u
 
     Circle heart on O with radius r.
@@ -26,11 +27,13 @@ from kagami.plan.reading import read_sentence, stop_words
 from kagami.plan.saying import measure_of, measure_text
 from kagami.plan.sentences import write_sentence
 from kagami.plan.steps import kind_of
+from kagami.plan.wording import name_text, read_name
 
-_HEAD: Final = re.compile(r"(Mark|Module|Sheet|Measure): *(.*)")
+_HEAD: Final = re.compile(r"(Mark|Module|Sheet|Measure|Tone): *(.*)")
 _MODULE: Final = re.compile(r"(\d+(?:\.\d+)?) *(mm|cm|in|px|pt)")
 _SHEET: Final = re.compile(r"(\d+(?:\.\d+)?)u?")
 _MEASURE: Final = re.compile(r"([A-Za-z][A-Za-z0-9_]*) = (.*?)(?: — (.*))?")
+_TONE: Final = re.compile(r"(.+?) = (.+)")
 _ID: Final = re.compile(r"\[([a-z][a-z0-9-]{0,39})\] *")
 
 
@@ -45,6 +48,7 @@ def write_text(plan: Plan) -> str:
         lines.append(
             f"Measure: {measure.name} = {measure_text(measure)}" + (f" — {measure.note}" if measure.note else "")
         )
+    lines.extend(f"Tone: {name_text(tone.name)} = {tone.colour}" for tone in plan.tones)
     lines.append("")
     written = Plan()
     for step in plan.steps:
@@ -63,7 +67,7 @@ def read_text(text: str) -> Plan:
     """
     if len(text.encode()) > DOCUMENT_BYTES:
         raise TextError("too-large-document", size=len(text.encode()))
-    data: dict[str, Any] = {"kagami": SCHEMA, "measures": [], "steps": []}
+    data: dict[str, Any] = {"kagami": SCHEMA, "measures": [], "tones": [], "steps": []}
     plan = Plan()
     for number, line in enumerate(text.splitlines(), 1):
         line = line.strip()
@@ -88,6 +92,12 @@ def _read_head(word: str, value: str, data: dict[str, Any]) -> None:
             data["module"] = {"size": float(found[1]), "unit": found[2]}
         case "Sheet":
             data["sheet"] = float(_required(_SHEET, value, "a size such as 20u")[1])
+        case "Tone":
+            found = _required(_TONE, value, "a name, = and a colour")
+            name = read_name(found[1], 0)
+            if name is None or name[1] != len(found[1]):
+                raise TextError("heading-unread", value=found[1], wanted="a name")
+            data["tones"].append({"name": name[0], "colour": found[2]})
         case _:
             found = _required(_MEASURE, value, "a name, = and a value")
             if found[1] in stop_words():

@@ -32,6 +32,13 @@ class Typing(BrowserCase):
         line.fill(text)
         line.press("Enter")
 
+    def add_tone(self, name: str, value: str) -> None:
+        page = self.page
+        page.get_by_role("button", name="+ tone").click()
+        page.get_by_label("name of the tone").fill(name)
+        page.get_by_label("colour of the tone").fill(value)
+        page.get_by_label("colour of the tone").press("Enter")
+
     def add_measure(self, name: str, value: str) -> None:
         page = self.page
         page.get_by_role("button", name="+ measure").click()
@@ -51,6 +58,10 @@ class Typing(BrowserCase):
         number = 2
         for measure in job.measures:
             self.add_measure(measure.name, measure_text(measure))
+            number += 1
+            self.settled(number)
+        for tone in job.tones:
+            self.add_tone(tone.name, tone.colour)
             number += 1
             self.settled(number)
         for step in job.steps:
@@ -89,7 +100,7 @@ class Typing(BrowserCase):
         job = self.type_job("j10-salt-body.plan")
         self.type_in("measure:a", "7u")
         expect(self.page.locator("[data-key='measure:a']")).to_have_value("7u")
-        self.settled(len(job.steps) + len(job.measures) + 3)
+        self.settled(len(job.steps) + len(job.measures) + len(job.tones) + 3)
         changed = job.model_copy(
             update={
                 "measures": tuple(m.model_copy(update={"value": "7u"}) if m.name == "a" else m for m in job.measures)
@@ -198,6 +209,34 @@ class Typing(BrowserCase):
         self.settled(4)
         stored = self.stored(self.mark)
         self.assertEqual((stored.step("lens").radius, stored.step("rim").width), ("4u", "0.75u"))
+
+    def test_tones_are_listed_laid_and_changed(self) -> None:
+        self.refusals = (422,)
+        page = self.open(self.mark)
+        self.say("Circle disc on O with radius 3u.")
+        self.settled(2)
+        self.say("Turn disc round top of disc, 2 copies: pair.")
+        self.settled(3)
+        self.add_tone("night", "#1f2c4a")
+        self.settled(4)
+        self.add_tone("dusk", "40% lighter than night")
+        self.settled(5)
+        self.say("Give pair the tones night and dusk: pieces toned.")
+        self.settled(6)
+        paths = page.locator(".drawing .ink path")
+        fills = paths.evaluate_all("paths => paths.map((path) => getComputedStyle(path).fill)")
+        self.assertEqual(fills[0], "rgb(31, 44, 74)")
+        self.assertEqual(len(set(fills)), 2)
+        page.get_by_label("tone night", exact=True).fill("#b3321c")
+        page.get_by_label("tone night", exact=True).press("Enter")
+        self.settled(7)
+        written = page.request.get(f"{self.live_server_url}/marks/{self.mark.id}/delivery/mark.svg").text()
+        self.assertIn('fill="#b3321c"', written)
+        self.assertNotIn("#1f2c4a", written)
+        page.get_by_role("button", name="remove tone night").click()
+        expect(page.locator("#banner")).to_contain_text("night is used by dusk and toned")
+        self.add_tone("again", "#b3321c")
+        expect(page.locator(".fault").first).to_contain_text("is #b3321c already")
 
     def test_crumbs_are_told_and_absorbed_and_a_needed_measure_frozen(self) -> None:
         self.refusals = (422,)

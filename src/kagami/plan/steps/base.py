@@ -34,6 +34,7 @@ class Chapter(Enum):
     PLACING = "Place"
     CARVE = "Carve"
     REFINE = "Refine"
+    TONE = "Tone"
 
 
 @dataclass(frozen=True, slots=True)
@@ -254,6 +255,12 @@ class Step(BaseModel):
             elif kind is FieldKind.ANCHORS:
                 found.extend(getattr(self, name))
         return tuple(found)
+
+    def tone_names(self) -> tuple[str, ...]:
+        """The tones that the step lays."""
+        return tuple(
+            tone for name, kind in self.field_kinds().items() if kind is FieldKind.TONES for tone in getattr(self, name)
+        )
 
     def uses(self) -> frozenset[str]:
         """Ids of all steps that this one depends on."""

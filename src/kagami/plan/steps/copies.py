@@ -24,7 +24,7 @@ def repeated(
     """
     require_size(source, len(maps), "copies")
     shapes = tuple(shape.mapped(by) for by in maps for shape in source.copies)
-    return Drawing(Figure(shapes, {**anchors, **anchors_of_copies(source, maps)}, group))
+    return Drawing(Figure(shapes, {**anchors, **anchors_of_copies(source, maps)}, group, source.tones * len(maps)))
 
 
 def require_size(source: Figure, copies: int, field: str) -> None:
@@ -50,7 +50,7 @@ def moved(source: Figure, by: Affine) -> Figure:
     """A figure moved, with its anchors and copies; its known symmetry moves along."""
     anchors = {name: by.point(place) for name, place in source.anchors.items()}
     group = source.group.mapped(by) if source.group else None
-    return Figure(tuple(shape.mapped(by) for shape in source.copies), anchors, group)
+    return Figure(tuple(shape.mapped(by) for shape in source.copies), anchors, group, source.tones)
 
 
 def paired(first: Figure, second: Figure, one: Affine, other: Affine, anchors: Mapping[str, Point]) -> Drawing:

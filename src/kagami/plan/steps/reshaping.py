@@ -187,7 +187,9 @@ class GroupStep(Step):
     figures: FigureRefs
 
     def draw(self, inputs: Inputs) -> Drawing:
-        """All copies in order; anchors of figure k begin with `k.`; the symmetry is known when all share it."""
+        """All copies in order; anchors of figure k begin with `k.`; the symmetry is known when all share it, and
+        tones stay when all have some.
+        """
         inputs.require_several("figures", 1)
         figures = inputs.all_figures("figures")
         anchors = {
@@ -195,4 +197,6 @@ class GroupStep(Step):
         }
         groups = {figure.group for figure in figures}
         group = groups.pop() if len(groups) == 1 else None
-        return Drawing(Figure(tuple(shape for figure in figures for shape in figure.copies), anchors, group))
+        toned = all(figure.tones for figure in figures)
+        tones = tuple(tone for figure in figures for tone in figure.tones) if toned else ()
+        return Drawing(Figure(tuple(shape for figure in figures for shape in figure.copies), anchors, group, tones))

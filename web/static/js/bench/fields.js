@@ -7,6 +7,8 @@ import { isReplacing } from "./page.js";
 const KINDS = {
   module: (field) => ["set-module", { value: field.value }],
   measure: (field) => ["set-measure", { name: field.dataset.name, value: field.value }],
+  tone: (field) => ["set-tone", { name: field.dataset.name, value: field.value }],
+  "rename-tone": (field) => ["rename-tone", { name: field.dataset.name, new: field.value }],
   "rename-measure": (field) => ["rename-measure", { name: field.dataset.name, new: field.value }],
   "rename-mark": (field) => ["rename-mark", { title: field.value }],
   rename: (field, step) => ["rename-step", { step, name: field.value }],
@@ -52,9 +54,10 @@ export function watchFields(plan) {
     clearFault(event.target);
   });
   plan.addEventListener("submit", async (event) => {
-    if (event.target.dataset.form !== "measure") return;
+    const adds = { measure: "add-measure", tone: "add-tone" }[event.target.dataset.form];
+    if (!adds) return;
     event.preventDefault();
     const form = event.target;
-    await make("add-measure", { name: form.elements.name.value, value: form.elements.value.value }, form.elements.name);
+    await make(adds, { name: form.elements.name.value, value: form.elements.value.value }, form.elements.name);
   });
 }

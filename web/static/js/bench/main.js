@@ -19,8 +19,8 @@ function activate(step) {
   return lookAt({ step: same ? "" : step, view });
 }
 
-function openMeasure(button) {
-  const form = plan.querySelector(".measure-form");
+function openForm(button) {
+  const form = plan.querySelector(`[data-form="${button.dataset.opens}"]`);
   form.hidden = false;
   button.hidden = true;
   form.elements.name.focus();
@@ -43,7 +43,8 @@ const ACTS = {
   say: openSaying,
   mend: (button) => make("mend", { step: button.dataset.step, field: button.dataset.field, other: button.dataset.other }, null),
   "remove-measure": (button) => make("remove-measure", { name: button.dataset.name }, null),
-  "open-measure": openMeasure,
+  "remove-tone": (button) => make("remove-tone", { name: button.dataset.name }, null),
+  "open-form": openForm,
   "close-slip": closeSlip,
   choose: openChooser,
   take,

@@ -34,6 +34,7 @@ MIDDLEWARE = [
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.contrib.auth.middleware.LoginRequiredMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "web.language.spoken_language",
 ]
 
 ROOT_URLCONF = "web.urls"
@@ -77,6 +78,7 @@ LOGIN_REDIRECT_URL = "shelf"
 LOGOUT_REDIRECT_URL = "sign-in"
 
 LANGUAGE_CODE = "en-gb"
+LOCALE_PATHS = [BASE_DIR / "locale"]
 TIME_ZONE = "UTC"
 USE_TZ = True
 

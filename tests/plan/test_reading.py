@@ -9,9 +9,10 @@ from hypothesis import given
 from hypothesis import settings as hypothesis_settings
 from hypothesis import strategies as st
 
+from kagami.plan.completing import completions
 from kagami.plan.document import from_data
 from kagami.plan.fields import FieldKind
-from kagami.plan.reading import SentenceError, completions, read_sentence, stop_words
+from kagami.plan.reading import SentenceError, read_sentence, stop_words
 from kagami.plan.sentences import write_sentence
 from kagami.plan.steps import IN_ORDER_OF_WORK, Carve, Step, kind_of
 from kagami.plan.text import TextError, read_text, write_text

@@ -10,6 +10,7 @@ from kagami.plan.fields import FieldKind
 from kagami.plan.naming import free_name
 from kagami.plan.sentences import Own, Words, sentence_parts
 from kagami.plan.steps import IN_ORDER_OF_WORK, KINDS, Carve, Chapter, Step, Turn, kind_of
+from kagami.plan.translation import tr
 from web.bench.hues import hues_of
 from web.bench.tokens import Token, add_words, slot_token
 
@@ -44,7 +45,7 @@ class Slip:
 def verbs() -> tuple[tuple[str, tuple[Family, ...]], ...]:
     """The verbs by chapter and family, in the order of work."""
     return tuple(
-        (chapter.value, tuple(_families([cls for cls in IN_ORDER_OF_WORK if cls.chapter is chapter])))
+        (tr(chapter.value), tuple(_families([cls for cls in IN_ORDER_OF_WORK if cls.chapter is chapter])))
         for chapter in CHAPTERS
     )
 
@@ -52,9 +53,9 @@ def verbs() -> tuple[tuple[str, tuple[Family, ...]], ...]:
 def _families(kinds: Sequence[type[Step]]) -> Iterable[Family]:
     heads: dict[str, list[Verb]] = {}
     for cls in kinds:
-        head = next((title for title in heads if cls.title.startswith(f"{title} ")), cls.title)
-        word = cls.title.removeprefix(f"{head} ")
-        heads.setdefault(head, []).append(Verb(kind_of(cls), cls.title, word))
+        title = tr(cls.title)
+        head = next((known for known in heads if title.startswith(f"{known} ")), title)
+        heads.setdefault(head, []).append(Verb(kind_of(cls), title, title.removeprefix(f"{head} ")))
     return (Family(tuple(found)) for found in heads.values())
 
 
@@ -73,7 +74,7 @@ def draw_slip(plan: Plan, result: Result, kind: str, position: int, asked: str =
             tokens.append(Token("words", "the regions chosen on the sheet"))
         else:
             tokens.append(slot_token(step, part, result, names, hues))
-    return Slip(kind, cls.title, tuple(tokens))
+    return Slip(kind, tr(cls.title), tuple(tokens))
 
 
 def _model(plan: Plan, result: Result, cls: type[Step], position: int, asked: str) -> Step:
@@ -82,7 +83,7 @@ def _model(plan: Plan, result: Result, cls: type[Step], position: int, asked: st
     used = {identifier for step in before for identifier in step.figure_ids()}
     closed = [step.id for step in before if _is_area(step, result)]
     free = [identifier for identifier in closed if identifier not in used]
-    fields: dict[str, Any] = {"id": "new", "name": free_name(plan, cls.noun)}
+    fields: dict[str, Any] = {"id": "new", "name": free_name(plan, tr(cls.noun))}
     kinds = cls.field_kinds()
     single = asked or (free[-1] if free else closed[-1] if closed else "none")
     for name, kind in kinds.items():

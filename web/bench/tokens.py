@@ -14,6 +14,7 @@ from kagami.plan.messages import explain, number_text
 from kagami.plan.sentences import Own, Slot, Words, sentence_parts, slot_text
 from kagami.plan.steps import Step
 from kagami.plan.steps.carve import CarveDetail, kept_count
+from kagami.plan.translation import tr
 from web.bench.glyphs import MISSING, ORIGIN, PLACE, glyph
 from web.bench.hues import PIECE
 
@@ -29,7 +30,8 @@ class Token:
     hue: str = ""
     glyph: SafeString | str = ""
     value: str = ""
-    options: tuple[str, ...] = ()
+    options: tuple[tuple[str, str], ...] = ()
+    """Choices as they are stored, and as they are said."""
     members: tuple["Token", ...] = ()
     hint: str = ""
     faulty: bool = False
@@ -88,8 +90,12 @@ def slot_token(
     if slot.kind in TYPED_LISTS:
         return Token("typed", text, slot.field, label, value=text, faulty=faulty)
     if slot.kind is FieldKind.CHOICE:
-        return Token("choice", text, slot.field, label, value=value, options=step.choices(slot.field))
+        return Token("choice", text, slot.field, label, value=value, options=_options(step, slot.field))
     return Token("picks", _kept_text(step, result), slot.field, label)
+
+
+def _options(step: Step, field: str) -> tuple[tuple[str, str], ...]:
+    return tuple((choice, tr(choice)) for choice in step.choices(field))
 
 
 def figure_token(identifier: str, result: Result, names: dict[str, str], hues: dict[str, str]) -> Token:

@@ -17,6 +17,7 @@ from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import LENGTH, SAME
 from kagami.plan.errors import ReferenceLost
 from kagami.plan.figure import Figure
+from kagami.plan.forms import say
 from kagami.plan.references import (
     OWN_PLACE,
     SHEET_ORIGIN,
@@ -190,6 +191,7 @@ def describe(reference: str, names: Mapping[str, str]) -> str:
 
 
 def _words(reference: Reference, names: Mapping[str, str]) -> str:
+    from kagami.plan.spoken import COPY, FORMS, place_text
     from kagami.plan.wording import name_text
 
     def of(identifier: str) -> str:
@@ -202,12 +204,15 @@ def _words(reference: Reference, names: Mapping[str, str]) -> str:
             return of(figure)
         case Anchored(figure, path):
             *copies, place = path.split(".")
-            return " of ".join([place.replace("-", " "), *(f"copy {copy}" for copy in reversed(copies)), of(figure)])
+            owner = of(figure)
+            for copy in copies:
+                owner = say(COPY, number=copy, figure=owner)
+            return say(FORMS["anchor"], place=place_text(place), figure=owner)
         case CrossingOf(first, second, number):
-            return f"crossing {number} of {of(first)} and {of(second)}"
+            return say(FORMS["crossing"], number=number, first=of(first), second=of(second))
         case TouchOf(figure, origin, number):
-            return f"touch {number} of {of(figure)} from {_words(origin, names)}"
+            return say(FORMS["touch"], number=number, figure=of(figure), origin=_words(origin, names))
         case NearestOf(figure, origin):
-            return f"nearest place of {of(figure)} to {_words(origin, names)}"
+            return say(FORMS["nearest"], figure=of(figure), origin=_words(origin, names))
         case Between(one, other):
-            return f"half way from {_words(one, names)} to {_words(other, names)}"
+            return say(FORMS["between"], one=_words(one, names), other=_words(other, names))

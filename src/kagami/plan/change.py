@@ -24,6 +24,7 @@ from kagami.plan.rewriting import rewritten, typed_values, with_figure_named, wi
 from kagami.plan.saying import add_sentence, measure_of, mend, say_step
 from kagami.plan.steps import KINDS, Carve, Step
 from kagami.plan.toning import add_tone, remove_tone, rename_tone, set_tone
+from kagami.plan.translation import tr
 
 TYPED_LISTS: Final = (FieldKind.ANCHORS, FieldKind.NUMBERS, FieldKind.NODES, FieldKind.SIZES, FieldKind.TONES)
 """Fields whose text is read as it stands in the sentence."""
@@ -68,12 +69,12 @@ def add_step(plan: Plan, given: Given) -> Changed:
     if len(plan.steps) >= limits.STEPS:
         raise ChangeRefused("too-many", what="steps", most=limits.STEPS)
     fields = _readable(KINDS[kind], given.mapping("fields"))
-    name = str(fields.pop("name", "") or "").strip() or free_name(plan, KINDS[kind].noun)
+    name = str(fields.pop("name", "") or "").strip() or free_name(plan, tr(KINDS[kind].noun))
     require_name(plan, name)
     entry = {**fields, "kind": kind, "id": free_id(plan, name), "name": name}
     data = plan.model_dump(mode="json")
     data["steps"].insert(given.position(plan), entry)
-    return Changed(from_data(data), f"{KINDS[kind].title}: {name}", entry["id"])
+    return Changed(from_data(data), f"{tr(KINDS[kind].title)}: {name}", entry["id"])
 
 
 def set_field(plan: Plan, given: Given) -> Changed:

@@ -6,6 +6,7 @@ from typing import Final
 
 from kagami.plan import limits
 from kagami.plan.errors import PlanError
+from kagami.plan.translation import tr
 
 TEXTS: Final[dict[str, str]] = {
     # values
@@ -139,7 +140,8 @@ TEXTS: Final[dict[str, str]] = {
 
 def explain(error: PlanError) -> str:
     """The error in words."""
-    return TEXTS[error.code].format(**{key: _text(value) for key, value in error.values.items()})
+    values = {key: tr(_text(value)) if key == "what" else _text(value) for key, value in error.values.items()}
+    return tr(TEXTS[error.code]).format(**values)
 
 
 def number_text(value: float) -> str:
@@ -150,7 +152,9 @@ def number_text(value: float) -> str:
 
 def listing(words: list[str], joiner: str = "and") -> str:
     """Words as a list in a sentence: “a, b and c”."""
-    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} {joiner} {words[-1]}" if words else ""
+    if len(words) < 2:
+        return "".join(words)
+    return f"{', '.join(words[:-1])} {tr(joiner)} {words[-1]}"
 
 
 def _text(value: object) -> str:

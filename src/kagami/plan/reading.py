@@ -7,7 +7,7 @@ wrong and what may come next.
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from functools import cache
 from itertools import pairwise, product
@@ -17,18 +17,35 @@ from kagami.plan import limits
 from kagami.plan.errors import ExpressionError, PlanError
 from kagami.plan.expressions import RESERVED, read_at
 from kagami.plan.fields import VALUES, FieldKind
-from kagami.plan.references import SHEET_ORIGIN, figures_of, write_reference
-from kagami.plan.sentences import GUIDE, NOTHING, Own, Slot, Words, sentence_parts
-from kagami.plan.spoken import OF_ONE, Unspoken, by_id, read_spoken
+from kagami.plan.forms import Unspoken, hear
+from kagami.plan.references import figures_of, write_reference
+from kagami.plan.sentences import (
+    ALL_ROUND,
+    EVERY,
+    GUIDE,
+    HERE,
+    NOTHING,
+    PICKED,
+    Own,
+    Slot,
+    Words,
+    sentence_parts,
+)
+from kagami.plan.spoken import by_id, read_spoken
 from kagami.plan.steps import IN_ORDER_OF_WORK, Step
+from kagami.plan.translation import LANGUAGE, tr
 from kagami.plan.wording import read_name
 
 _SPACE = re.compile(r"\s+")
-_LIST_JOINT = re.compile(r", and |, | and ")
-_PICK = re.compile(r"(not )?(?:in |(outside all))")
-_PICK_END = re.compile(r", (\d{1,4}) of (\d{1,4}), (?:(all round)|(here)|every (\d{1,3}))")
 _COPY = re.compile(r"/(\d{1,3})")
 _NUMBER = re.compile(r"\d{1,4}")
+_WORD = re.compile(r"[^\W\d_]+")
+
+
+def _joint() -> re.Pattern[str]:
+    """What stands between entries of a list; patterns are kept by the library that makes them."""
+    last = re.escape(f" {tr('and')} ")
+    return re.compile(rf",{last}|, |{last}")
 
 
 class SentenceError(PlanError):
@@ -86,12 +103,14 @@ class _Reader:
 
     def finished(self, at: int, found: dict[str, Any], kind: type[Step]) -> bool:
         rest = self.text[at:].strip()
-        if rest.removesuffix(".") == GUIDE.strip() and not kind.always_guide:
+        if rest.removesuffix(".") == tr(GUIDE).strip() and not kind.always_guide:
             found["guide"] = True
             rest = ""
         if rest in ("", "."):
             return True
-        self.failure.note(len(self.text) - len(self.text[at:].lstrip()), [] if kind.always_guide else [GUIDE.strip()])
+        self.failure.note(
+            len(self.text) - len(self.text[at:].lstrip()), [] if kind.always_guide else [tr(GUIDE).strip()]
+        )
         return False
 
     def words(self, words: str, at: int, last: bool) -> int | None:
@@ -162,7 +181,7 @@ class _Reader:
             return ["a figure"]
         if slot.kind is FieldKind.TONES:
             return ["a tone"]
-        return list(kind.choices(slot.field)) if slot.kind is FieldKind.CHOICE else [NOTHING]
+        return [tr(word) for word in kind.choices(slot.field)] if slot.kind is FieldKind.CHOICE else [tr(NOTHING)]
 
     def identify(self, name: str, at: int) -> str:
         if name not in self.ids:
@@ -184,11 +203,11 @@ class _Reader:
         return self.identify(found[0], at), found[1]
 
     def figures(self, at: int) -> tuple[list[str], int]:
-        if self.text.startswith(NOTHING, at):
-            return [], at + len(NOTHING)
+        if self.text.startswith(tr(NOTHING), at):
+            return [], at + len(tr(NOTHING))
         first, at = self.figure(at)
         found = [first]
-        while joint := _LIST_JOINT.match(self.text, at):
+        while joint := _joint().match(self.text, at):
             name = read_name(self.text, joint.end())
             if name is None or name[0] not in self.ids:
                 break
@@ -197,27 +216,28 @@ class _Reader:
         return found, at
 
     def tones(self, at: int) -> tuple[list[str], int]:
-        if self.text.startswith(NOTHING, at):
-            return [], at + len(NOTHING)
+        if self.text.startswith(tr(NOTHING), at):
+            return [], at + len(tr(NOTHING))
         found: list[str] = []
         while name := read_name(self.text, at):
             found.append(name[0])
             at = name[1]
-            joint = _LIST_JOINT.match(self.text, at)
+            joint = _joint().match(self.text, at)
             if joint is None:
                 return found, at
             at = joint.end()
         raise Unspoken("no-name-here", position=at)
 
     def choice(self, words: tuple[str, ...], at: int) -> tuple[str, int]:
-        for word in sorted(words, key=len, reverse=True):
-            if self.text.startswith(word, at):
-                return word, at + len(word)
-        raise SentenceError("choice-missing", known=", ".join(words), position=at)
+        said = {tr(word): word for word in words}
+        for text in sorted(said, key=len, reverse=True):
+            if self.text.startswith(text, at):
+                return said[text], at + len(text)
+        raise SentenceError("choice-missing", known=", ".join(said), position=at)
 
     def several(self, at: int, one: Callable[[int], tuple[Any, int]]) -> tuple[list[Any], int]:
-        if self.text.startswith(NOTHING, at):
-            return [], at + len(NOTHING)
+        if self.text.startswith(tr(NOTHING), at):
+            return [], at + len(tr(NOTHING))
         found = []
         while True:
             value, at = one(at)
@@ -227,8 +247,8 @@ class _Reader:
             at += 2
 
     def numbers(self, at: int) -> tuple[list[int], int]:
-        if self.text.startswith(NOTHING, at):
-            return [], at + len(NOTHING)
+        if self.text.startswith(tr(NOTHING), at):
+            return [], at + len(tr(NOTHING))
         found = []
         while number := _NUMBER.match(self.text, at):
             found.append(int(number[0]))
@@ -270,30 +290,51 @@ class _Reader:
         return node, at
 
     def pick(self, at: int) -> tuple[dict[str, Any], int]:
-        begin = _PICK.match(self.text, at)
-        if begin is None:
-            raise SentenceError("pick-missing", position=at)
-        at = begin.end()
-        cover: list[str] = []
-        while not begin[2]:
+        for (keep, covered), form in PICKED.items():
+            readers = {"cover": self.cover, "rank": self.number, "alike": self.number, "reach": self.reach}
+            found = hear(self.text, at, form, readers)
+            if found is None:
+                continue
+            slots, end = found
+            cover = slots["cover"] if covered else []
+            rank = max(slots["rank"], 1) - 1
+            return {"keep": keep, "cover": cover, "rank": rank, "alike": slots["alike"], "every": slots["reach"]}, end
+        raise SentenceError("pick-missing", position=at)
+
+    def cover(self, at: int) -> tuple[list[str], int]:
+        found: list[str] = []
+        while True:
             owner, at = self.figure(at)
             if copy := _COPY.match(self.text, at):
                 owner, at = f"{owner}#{int(copy[1]) - 1}", copy.end()
-            cover.append(owner)
+            found.append(owner)
             if not self.text.startswith(" + ", at):
-                break
+                return found, at
             at += 3
-        end = _PICK_END.match(self.text, at)
-        if end is None or int(end[1]) < 1:
+
+    def number(self, at: int) -> tuple[int, int]:
+        found = _NUMBER.match(self.text, at)
+        if found is None:
             raise SentenceError("pick-missing", position=at)
-        every = 1 if end[3] else 0 if end[4] else int(end[5])
-        pick = {"keep": not begin[1], "cover": cover, "rank": int(end[1]) - 1, "alike": int(end[2]), "every": every}
-        return pick, end.end()
+        return int(found[0]), found.end()
+
+    def reach(self, at: int) -> tuple[int, int]:
+        for every, word in ((1, tr(ALL_ROUND)), (0, tr(HERE))):
+            if self.text.startswith(word, at):
+                return every, at + len(word)
+        found = hear(self.text, at, EVERY, {"every": self.number})
+        if found is None:
+            raise SentenceError("pick-missing", position=at)
+        return found[0]["every"], found[1]
+
+
+def stop_words() -> frozenset[str]:
+    """Words that follow a value in some sentence and so end it; no measure can be called so."""
+    return _stop_words(tr(LANGUAGE))
 
 
 @cache
-def stop_words() -> frozenset[str]:
-    """Words that follow a value in some sentence and so end it; no measure can be called so."""
+def _stop_words(_language: str) -> frozenset[str]:
     found: set[str] = set()
     for kind in IN_ORDER_OF_WORK:
         parts = [part for part in sentence_parts(kind) if not (isinstance(part, Words) and part.text.isspace())]
@@ -301,10 +342,11 @@ def stop_words() -> frozenset[str]:
             if not (isinstance(before, Slot) and before.kind in (*VALUES, FieldKind.NODES, FieldKind.SIZES)):
                 continue
             if isinstance(after, Words):
-                found.update(re.findall(r"[a-z]+", after.text)[:1])
+                found.update(_WORD.findall(after.text)[:1])
             elif isinstance(after, Slot) and after.kind is FieldKind.CHOICE:
-                found.update(choice.split()[0] for choice in kind.choices(after.field))
-    return frozenset((found | {"as"}) - RESERVED)
+                found.update(tr(choice).split()[0] for choice in kind.choices(after.field))
+    found.update(_WORD.findall(tr(GUIDE))[:1])
+    return frozenset(found - RESERVED)
 
 
 def read_sentence(text: str, ids: Mapping[str, str]) -> Sentence:
@@ -346,31 +388,11 @@ def read_field(kind: type[Step], name: str, text: str, ids: Mapping[str, str]) -
     return value
 
 
-def completions(
-    text: str, ids: Mapping[str, str], anchors: list[str], measures: list[str], tones: Sequence[str] = ()
-) -> tuple[int, list[str]]:
-    """What may come next in a sentence that was begun, and from which character on.
-
-    `anchors` are places as they are written, `measures` names of measures, `tones` of tones.
+def furthest(text: str, ids: Mapping[str, str]) -> tuple[int, list[str]]:
+    """How far any kind's sentence fits a text that was begun, and what may stand there: words, or kinds of things such
+    as “a place”.
     """
     failure = _Failure()
     for kind in IN_ORDER_OF_WORK:
         _Reader(text, ids, failure).sentence(kind, nameless=False)
-    begun = text[failure.at :]
-    found: list[str] = []
-    for word in failure.wanted:
-        match word:
-            case "a value":
-                found.extend([*measures, "u", *(f"{reading} of" for reading in OF_ONE)])
-            case "a place":
-                found.extend([SHEET_ORIGIN, *anchors])
-            case "a figure":
-                found.extend(ids)
-            case "a tone":
-                found.extend(tones)
-            case "a name":
-                continue
-            case _:
-                found.append(word)
-    fitting = [word for word in found if word.lower().startswith(begun.strip().lower())]
-    return max(failure.at, 0), list(dict.fromkeys(fitting))[: limits.COMPLETIONS]
+    return failure.at, failure.wanted

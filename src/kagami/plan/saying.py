@@ -10,13 +10,15 @@ from kagami.plan.document import Measure, Plan, Solve, from_data
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.expressions import read
 from kagami.plan.fields import FieldKind
+from kagami.plan.forms import say
 from kagami.plan.given import Changed, Given
 from kagami.plan.naming import free_id, free_name, require_name
 from kagami.plan.reading import read_sentence
 from kagami.plan.references import NearestOf, read_reference, write_reference
 from kagami.plan.steps import kind_of
+from kagami.plan.translation import tr
 
-_SOLVE: Final = re.compile(r"solve (.+?) = (.+?) between (.+?) and (.+?), near (.+)")
+SOLVE: Final = "solve {left} = {right} between {low} and {high}, near {start}"
 
 
 def add_sentence(plan: Plan, given: Given) -> Changed:
@@ -26,12 +28,12 @@ def add_sentence(plan: Plan, given: Given) -> Changed:
     position = given.position(plan)
     sentence = read_sentence(given.text("text", limits.SENTENCE_LENGTH), _ids(plan, position))
     fields = dict(sentence.fields)
-    name = str(fields.pop("name", "") or free_name(plan, sentence.kind.noun))
+    name = str(fields.pop("name", "") or free_name(plan, tr(sentence.kind.noun)))
     require_name(plan, name)
     entry = {**fields, "kind": kind_of(sentence.kind), "id": free_id(plan, name), "name": name}
     data = plan.model_dump(mode="json")
     data["steps"].insert(position, entry)
-    return Changed(from_data(data), f"{sentence.kind.title}: {name}", entry["id"])
+    return Changed(from_data(data), f"{tr(sentence.kind.title)}: {name}", entry["id"])
 
 
 def say_step(plan: Plan, given: Given) -> Changed:
@@ -70,18 +72,19 @@ def measure_of(name: str, text: str, note: str = "") -> Measure:
         ExpressionError: a value in it cannot be read.
         ChangeRefused: it begins with “solve” and does not go on as it must.
     """
-    if not text.startswith("solve "):
+    form = tr(SOLVE)
+    if not text.startswith(form.partition("{")[0]):
         if len(text) > limits.EXPRESSION_LENGTH:
             raise ChangeRefused("text-too-long", what="value", most=limits.EXPRESSION_LENGTH, length=len(text))
         read(text)
         return Measure(name=name, value=text, note=note)
-    found = _SOLVE.fullmatch(text)
+    found = re.fullmatch(re.sub(r"\\{(\w+)\\}", r"(?P<\1>.+?)", re.escape(form)), text)
     if found is None:
         raise ChangeRefused("solve-unread")
-    left, right, low, high, start = (part.strip() for part in found.groups())
-    for part in (left, right, low, high, start):
+    parts = {slot: part.strip() for slot, part in found.groupdict().items()}
+    for part in parts.values():
         read(part)
-    return Measure(name=name, value=start, note=note, solve=Solve(left=left, right=right, low=low, high=high))
+    return Measure(name=name, value=parts.pop("start"), note=note, solve=Solve(**parts))
 
 
 def measure_text(measure: Measure) -> str:
@@ -89,7 +92,8 @@ def measure_text(measure: Measure) -> str:
     solve = measure.solve
     if solve is None:
         return measure.value
-    return f"solve {solve.left} = {solve.right} between {solve.low} and {solve.high}, near {measure.value}"
+    sides = {"left": solve.left, "right": solve.right, "low": solve.low, "high": solve.high}
+    return say(SOLVE, **sides, start=measure.value)
 
 
 def _ids(plan: Plan, position: int) -> dict[str, str]:

@@ -5,14 +5,16 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Final, TypeAlias
+from typing import Any, Final, TypeAlias
 
 from kagami.plan import anchors
-from kagami.plan.fields import FieldKind
+from kagami.plan.fields import VALUES, FieldKind
+from kagami.plan.forms import say
 from kagami.plan.messages import listing
 from kagami.plan.steps import Step
 from kagami.plan.steps.carve import Pick
 from kagami.plan.steps.free import FreeNode
+from kagami.plan.translation import tr
 from kagami.plan.wording import name_text
 
 
@@ -40,14 +42,24 @@ Part: TypeAlias = Words | Own | Slot
 GUIDE: Final = ", as a guide"
 NOTHING: Final = "nothing"
 _PLACE = re.compile(r"{(\w+)}")
-_NAME = re.compile(r"(?:: pieces?|:)? {name}")
+_NAME = re.compile(r"(?:: \w+|:)? {name}")
+PICKED: Final = {
+    (True, True): "in {cover}, {rank} of {alike}, {reach}",
+    (False, True): "not in {cover}, {rank} of {alike}, {reach}",
+    (True, False): "outside all, {rank} of {alike}, {reach}",
+    (False, False): "not outside all, {rank} of {alike}, {reach}",
+}
+"""A choice of regions, by whether it is kept and whether figures cover it."""
+ALL_ROUND: Final = "all round"
+HERE: Final = "here"
+EVERY: Final = "every {every}"
 
 
 def sentence_parts(kind: type[Step], *, nameless: bool = False) -> tuple[Part, ...]:
     """The parts of a kind's sentence, in order; `nameless` leaves out the name and what leads to it."""
-    kinds = kind.field_kinds()
+    kinds, sentence = kind.field_kinds(), tr(kind.sentence)
     parts: list[Part] = []
-    for index, text in enumerate(_PLACE.split(_NAME.sub("", kind.sentence) if nameless else kind.sentence)):
+    for index, text in enumerate(_PLACE.split(_NAME.sub("", sentence) if nameless else sentence)):
         if index % 2 == 0:
             if text:
                 parts.append(Words(text))
@@ -62,24 +74,32 @@ def slot_text(step: Step, slot: Slot, names: Mapping[str, str]) -> str:
     match slot.kind:
         case FieldKind.ANCHOR:
             return anchors.describe(value, names)
-        case FieldKind.ANCHORS:
-            return "; ".join(anchors.describe(reference, names) for reference in value) or NOTHING
         case FieldKind.FIGURE:
             return name_text(names.get(value, value))
-        case FieldKind.FIGURES:
-            return listing([name_text(names.get(identifier, identifier)) for identifier in value]) or NOTHING
-        case FieldKind.PICKS:
-            return "; ".join(_pick_text(pick, names) for pick in value) or NOTHING
-        case FieldKind.NUMBERS:
-            return ", ".join(map(str, value)) or NOTHING
-        case FieldKind.TONES:
-            return listing([name_text(name) for name in value]) or NOTHING
-        case FieldKind.SIZES:
-            return "; ".join(", ".join(text.strip() for text in size) for size in value) or NOTHING
-        case FieldKind.NODES:
-            return "; ".join(_node_text(node) for node in value) or NOTHING
-        case _:
+        case FieldKind.CHOICE:
+            return tr(value)
+        case kind if kind in VALUES:
             return str(value).strip()
+        case FieldKind.FIGURES | FieldKind.TONES:
+            return listing([name_text(names.get(entry, entry)) for entry in value]) or tr(NOTHING)
+        case kind:
+            joint = ", " if kind is FieldKind.NUMBERS else "; "
+            return joint.join(_entry_text(kind, entry, names) for entry in value) or tr(NOTHING)
+
+
+def _entry_text(kind: FieldKind, entry: Any, names: Mapping[str, str]) -> str:
+    """An entry of a long list."""
+    match kind:
+        case FieldKind.ANCHORS:
+            return anchors.describe(entry, names)
+        case FieldKind.PICKS:
+            return _pick_text(entry, names)
+        case FieldKind.SIZES:
+            return ", ".join(text.strip() for text in entry)
+        case FieldKind.NODES:
+            return _node_text(entry)
+        case _:
+            return str(entry)
 
 
 def _pick_text(pick: Pick, names: Mapping[str, str]) -> str:
@@ -89,9 +109,9 @@ def _pick_text(pick: Pick, names: Mapping[str, str]) -> str:
         identifier, _, copy = owner.partition("#")
         name = name_text(names.get(identifier, identifier))
         owners.append(f"{name}/{int(copy) + 1}" if copy else name)
-    reach = "here" if pick.every == 0 else "all round" if pick.every == 1 else f"every {pick.every}"
-    place = f"in {' + '.join(owners)}" if owners else "outside all"
-    return f"{'' if pick.keep else 'not '}{place}, {pick.rank + 1} of {pick.alike}, {reach}"
+    reach = tr(HERE) if pick.every == 0 else tr(ALL_ROUND) if pick.every == 1 else say(EVERY, every=pick.every)
+    form = PICKED[pick.keep, bool(owners)]
+    return say(form, cover=" + ".join(owners), rank=pick.rank + 1, alike=pick.alike, reach=reach)
 
 
 def _node_text(node: FreeNode) -> str:
@@ -112,4 +132,4 @@ def write_sentence(step: Step, names: Mapping[str, str]) -> str:
         else:
             words.append(name_text(step.name) if isinstance(part, Own) else slot_text(step, part, names))
     text = "".join(words)
-    return f"{text.removesuffix('.')}{GUIDE}." if step.guide else text
+    return f"{text.removesuffix('.')}{tr(GUIDE)}." if step.guide else text

@@ -14,9 +14,10 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from typing import Final
+from functools import lru_cache
+from typing import Any, Final
 
-from kagami.plan.errors import ExpressionError
+from kagami.plan.forms import SlotReader, Unspoken, hear
 from kagami.plan.references import (
     MOST_DEPTH,
     OWN_PLACE,
@@ -28,19 +29,31 @@ from kagami.plan.references import (
     Reference,
     TouchOf,
 )
+from kagami.plan.translation import LANGUAGE, tr
 from kagami.plan.wording import read_name
 
 OF_ONE: Final = ("width", "height", "radius", "area", "perimeter", "thickness")
+FORMS: Final = {
+    "crossing": "crossing {number} of {first} and {second}",
+    "touch": "touch {number} of {figure} from {origin}",
+    "nearest": "nearest place of {figure} to {origin}",
+    "between": "half way from {one} to {other}",
+    "anchor": "{place} of {figure}",
+}
+COPY: Final = "copy {number} of {figure}"
+READINGS: Final = {
+    **{kind: f"{kind} of {{figure}}" for kind in OF_ONE},
+    "distance": "distance from {one} to {other}",
+    "gap": "gap between {first} and {second}",
+}
+PLACE_WORDS: Final = (
+    *("bottom", "centre", "corner", "crossing", "end", "foot", "head", "hip", "inner", "left", "middle", "notch"),
+    *("right", "shoulder", "side", "start", "tip", "top", "touch", "box", "node", "place"),
+)
+"""The words of anchors; numbers may stand among them."""
 _ORIGIN = re.compile(r"O(?![A-Za-z0-9_'-])")
-_AFTER_A_PLACE: Final = "to|and|from|with|at|by|on|in|through|near|for"
-_PLACE = re.compile(rf"([a-z0-9]+(?: (?!(?:{_AFTER_A_PLACE}) )[a-z0-9]+){{0,3}}?) of ")
-_COPY = re.compile(r"copy (\d+) of ")
-_FORMS = re.compile(r"(crossing|touch) (\d+) of |(nearest place of) |(half way from) ")
-_READING = re.compile(rf"({'|'.join(OF_ONE)}) of |(distance) from |(gap) between ")
-
-
-class Unspoken(ExpressionError):
-    """Text that is no reference or reading; `values["position"]` is the character where it stops making sense."""
+_NUMBER = re.compile(r"\d+")
+_UNKNOWN = re.compile(r"([^\W\d_]+(?: \d+)?)(?= )")
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,49 +91,116 @@ def read_spoken(text: str, at: int, depth: int = 0) -> Heard:
         raise Unspoken("no-place-here", position=at)
     if origin := _ORIGIN.match(text, at):
         return Heard(Origin(), origin.end(), ())
-    if form := _FORMS.match(text, at):
-        return _special(text, form, depth)
-    if place := _PLACE.match(text, at):
-        path = [place[1].replace(" ", "-")]
-        end = place.end()
-        while copy := _COPY.match(text, end):
-            path.insert(0, copy[1])
-            end = copy.end()
-        name, end, span = _name(text, end)
-        return Heard(Anchored(name, ".".join(path)), end, (span,))
+    missed: Unspoken | None = None
+    for kind, form in FORMS.items():
+        phrase = _Phrase(text, depth)
+        try:
+            found = hear(text, at, form, phrase.readers(kind))
+        except Unspoken as error:
+            missed = missed or error  # “crossing 2 of knot” may yet be an anchor of that name
+            continue
+        if found is not None:
+            return Heard(_reference(kind, found[0]), found[1], tuple(phrase.names))
+    if missed is not None:
+        raise missed
     if point := read_name(text, at):
         return Heard(Anchored(point[0], OWN_PLACE), point[1], ((at, point[1], point[0]),))
     raise Unspoken("no-place-here", position=at)
 
 
-def _special(text: str, form: re.Match[str], depth: int) -> Heard:
-    if form[4]:
-        first = read_spoken(text, form.end(), depth + 1)
-        second = read_spoken(text, _word(text, first.end, " to "), depth + 1)
-        return Heard(Between(first.reference, second.reference), second.end, (*first.names, *second.names))
-    name, end, span = _name(text, form.end())
-    if form[3]:
-        origin = read_spoken(text, _word(text, end, " to "), depth + 1)
-        return Heard(NearestOf(name, origin.reference), origin.end, (span, *origin.names))
-    number = max(1, int(form[2]))
-    if form[1] == "touch":
-        origin = read_spoken(text, _word(text, end, " from "), depth + 1)
-        return Heard(TouchOf(name, origin.reference, number), origin.end, (span, *origin.names))
-    other, end, second_span = _name(text, _word(text, end, " and "))
-    return Heard(CrossingOf(name, other, number), end, (span, second_span))
+def _reference(kind: str, slots: Mapping[str, Any]) -> Reference:
+    match kind:
+        case "crossing":
+            return CrossingOf(slots["first"], slots["second"], max(1, slots["number"]))
+        case "touch":
+            return TouchOf(slots["figure"], slots["origin"], max(1, slots["number"]))
+        case "nearest":
+            return NearestOf(slots["figure"], slots["origin"])
+        case "between":
+            return Between(slots["one"], slots["other"])
+        case _:
+            name, copies = slots["figure"]
+            return Anchored(name, ".".join([*map(str, copies), slots["place"]]))
 
 
-def _name(text: str, at: int) -> tuple[str, int, tuple[int, int, str]]:
-    found = read_name(text, at)
-    if found is None:
-        raise Unspoken("no-name-here", position=at)
-    return found[0], found[1], (at, found[1], found[0])
+class _Phrase:
+    """Reads the slots of one phrase and gathers the names in it."""
+
+    def __init__(self, text: str, depth: int) -> None:
+        self.text, self.depth = text, depth
+        self.names: list[tuple[int, int, str]] = []
+
+    def readers(self, kind: str) -> dict[str, SlotReader]:
+        """A reader for each slot of a form of a kind."""
+        return {
+            "number": self.number,
+            "place": self.place,
+            "figure": self.figure_or_copy if kind == "anchor" else self.figure,
+            "first": self.figure,
+            "second": self.figure,
+            "origin": self.reference,
+            "one": self.reference,
+            "other": self.reference,
+        }
+
+    def number(self, at: int) -> tuple[int, int] | None:
+        found = _NUMBER.match(self.text, at)
+        return (int(found[0]), found.end()) if found else None
+
+    def place(self, at: int) -> tuple[str, int] | None:
+        """The words of an anchor, joined by hyphens; a word that no anchor has is taken as it is, to be missed."""
+        words = _place_words(tr(LANGUAGE))
+        found = []
+        end = at
+        while word := words.match(self.text, end):
+            found.append(_place_names(tr(LANGUAGE)).get(word[1], word[1]))
+            end = word.end(1)
+            if not self.text.startswith(" ", end):
+                break
+            end += 1
+        if found:
+            return "-".join(found), end - 1 if self.text[end - 1] == " " else end
+        unknown = _UNKNOWN.match(self.text, at)
+        return (unknown[1].replace(" ", "-"), unknown.end()) if unknown else None
+
+    def figure(self, at: int) -> tuple[str, int]:
+        found = read_name(self.text, at)
+        if found is None:
+            raise Unspoken("no-name-here", position=at)
+        self.names.append((at, found[1], found[0]))
+        return found
+
+    def figure_or_copy(self, at: int) -> tuple[tuple[str, tuple[int, ...]], int]:
+        """A figure's name, and the numbers of copies within copies of it, the outermost first."""
+        copy = hear(self.text, at, COPY, {"number": self.number, "figure": self.figure_or_copy})
+        if copy is None:
+            name, end = self.figure(at)
+            return (name, ()), end
+        slots, end = copy
+        name, copies = slots["figure"]
+        return (name, (*copies, slots["number"])), end
+
+    def reference(self, at: int) -> tuple[Reference, int]:
+        heard = read_spoken(self.text, at, self.depth + 1)
+        self.names.extend(heard.names)
+        return heard.reference, heard.end
 
 
-def _word(text: str, at: int, word: str) -> int:
-    if not text.startswith(word, at):
-        raise Unspoken("word-missing", word=word.strip(), position=at)
-    return at + len(word)
+@lru_cache(maxsize=8)
+def _place_names(_language: str) -> dict[str, str]:
+    """The words of anchors by how they are said in a language."""
+    return {tr(word): word for word in PLACE_WORDS}
+
+
+@lru_cache(maxsize=8)
+def _place_words(language: str) -> re.Pattern[str]:
+    said = sorted(_place_names(language), key=len, reverse=True)
+    return re.compile(rf"({'|'.join(map(re.escape, said))}|\d+)(?!\w)")
+
+
+def place_text(anchor: str) -> str:
+    """An anchor as it is said: “corner-2” is “corner 2”."""
+    return " ".join(tr(word) if word in PLACE_WORDS else word for word in anchor.split("-"))
 
 
 @dataclass(frozen=True, slots=True)
@@ -144,19 +224,16 @@ def read_reading(text: str, at: int) -> HeardReading | None:
     Raises:
         Unspoken: one begins there and does not go on as it must.
     """
-    begin = _READING.match(text, at)
-    if begin is None:
-        return None
-    if begin[2]:
-        first = read_spoken(text, begin.end())
-        second = read_spoken(text, _word(text, first.end, " to "))
-        found = Reading("distance", places=(first.reference, second.reference))
-        return HeardReading(found, at, second.end, (*first.names, *second.names))
-    name, end, span = _name(text, begin.end())
-    if begin[1]:
-        return HeardReading(Reading(begin[1], (name,)), at, end, (span,))
-    other, end, second_span = _name(text, _word(text, end, " and "))
-    return HeardReading(Reading("gap", (name, other)), at, end, (span, second_span))
+    for kind, form in READINGS.items():
+        phrase = _Phrase(text, 0)
+        found = hear(text, at, form, phrase.readers(kind))
+        if found is None:
+            continue
+        slots, end = found
+        figures = tuple(slots[name] for name in ("figure", "first", "second") if name in slots)
+        places = tuple(slots[name] for name in ("one", "other") if name in slots)
+        return HeardReading(Reading(kind, figures, places), at, end, tuple(phrase.names))
+    return None
 
 
 def by_id(reference: Reference, identify: Callable[[str], str]) -> Reference:

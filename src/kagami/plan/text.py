@@ -27,6 +27,7 @@ from kagami.plan.reading import read_sentence, stop_words
 from kagami.plan.saying import measure_of, measure_text
 from kagami.plan.sentences import write_sentence
 from kagami.plan.steps import kind_of
+from kagami.plan.translation import english, speaking
 from kagami.plan.wording import name_text, read_name
 
 _HEAD: Final = re.compile(r"(Mark|Module|Sheet|Measure|Tone): *(.*)")
@@ -42,7 +43,12 @@ class TextError(PlanError):
 
 
 def write_text(plan: Plan) -> str:
-    """The plan as text; equal plans give equal text."""
+    """The plan as text, in English whatever is spoken; equal plans give equal text."""
+    with speaking(english):
+        return _written(plan)
+
+
+def _written(plan: Plan) -> str:
     lines = [f"Mark: {plan.title}", f"Module: {plan.module.size:g} {plan.module.unit}", f"Sheet: {plan.sheet:g}u"]
     for measure in plan.measures:
         lines.append(
@@ -59,7 +65,7 @@ def write_text(plan: Plan) -> str:
 
 
 def read_text(text: str) -> Plan:
-    """The plan that a text tells.
+    """The plan that a text tells, in English.
 
     Raises:
         TextError: the line, and what is wrong in it.
@@ -67,6 +73,11 @@ def read_text(text: str) -> Plan:
     """
     if len(text.encode()) > DOCUMENT_BYTES:
         raise TextError("too-large-document", size=len(text.encode()))
+    with speaking(english):
+        return _read(text)
+
+
+def _read(text: str) -> Plan:
     data: dict[str, Any] = {"kagami": SCHEMA, "measures": [], "tones": [], "steps": []}
     plan = Plan()
     for number, line in enumerate(text.splitlines(), 1):

@@ -1,9 +1,11 @@
-"""Remember what was drawn, by a key that holds all it was drawn from."""
+"""Remember what was drawn, by a key that holds all it was drawn from; each language has its own."""
 
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from threading import Lock
 from typing import Generic, TypeVar
+
+from django.utils.translation import get_language
 
 T = TypeVar("T")
 
@@ -18,6 +20,7 @@ class Memo(Generic[T]):
 
     def get(self, key: Hashable, make: Callable[[], T]) -> T:
         """What is remembered under a key, or what `make` makes."""
+        key = (get_language(), key)
         with self._lock:
             if key in self._found:
                 self._found.move_to_end(key)

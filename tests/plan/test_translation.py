@@ -57,6 +57,7 @@ class Languages(TestCase):
                     again = type(step).model_validate({**read.fields, "id": step.id})
                     self.assertEqual(again, step)
                     ids[step.name] = step.id
+                self.assertEqual(evaluate(plan).sound, True)
                 for measure in plan.measures:
                     self.assertEqual(measure_of(measure.name, measure_text(measure), measure.note), measure)
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from functools import lru_cache
 from typing import TYPE_CHECKING, Final
 
 import numpy as np
@@ -107,6 +108,7 @@ def _from_the_top(places: np.ndarray) -> tuple[Point, ...]:
     return tuple(answer)
 
 
+@lru_cache(maxsize=512)
 def crossings_of(first: Shape, second: Shape) -> tuple[Point, ...]:
     """The places where curves of two shapes cross or touch, counted from the top and, at one height, from the left."""
     table = tabulate([first, second])

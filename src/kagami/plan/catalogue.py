@@ -26,7 +26,6 @@ def _entries() -> Iterator[tuple[str, str]]:
     forms = (*spoken.FORMS.values(), spoken.COPY)
     yield from ((form, "a place in a sentence; it begins with a word or with {place}") for form in forms)
     yield from ((word, "a word of an anchor; no two may be said alike") for word in spoken.PLACE_WORDS)
-    yield from ((form, "a reading in a value; it begins with a word") for form in spoken.READINGS.values())
     picks = (*sentences.PICKED.values(), sentences.ALL_ROUND, sentences.HERE, sentences.EVERY)
     yield from ((form, "a choice of regions") for form in picks)
     yield sentences.GUIDE, "at the end of a sentence"

@@ -17,11 +17,13 @@ import math
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Final, TypeAlias
 
 from kagami.plan import limits
 from kagami.plan.errors import ExpressionError, PlanError
 from kagami.plan.spoken import HeardReading, Reading, read_reading
+from kagami.plan.translation import english, speaking
 
 MILLIMETRES: Final = {"mm": 1.0, "cm": 10.0, "in": 25.4, "px": 25.4 / 96, "pt": 25.4 / 72}
 """Length of each unit; px and pt by CSS Values and Units Level 3, section 6.2 (1in = 96px = 72pt = 2.54cm)."""
@@ -120,8 +122,9 @@ def is_measure_name(name: str) -> bool:
     return bool(_NAME.fullmatch(name)) and name not in RESERVED and len(name) <= limits.NAME_LENGTH
 
 
+@lru_cache(maxsize=4096)
 def read(text: str) -> Expression:
-    """Read a value.
+    """Read a value. Values are notation and the same in every language.
 
     Raises:
         ExpressionError: with the position of the first sign that cannot stand there.
@@ -155,6 +158,11 @@ def read_at(text: str, at: int, stops: frozenset[str]) -> tuple[str, int]:
     return found, max(root.end, reader.behind)
 
 
+def _reading_at(text: str, at: int) -> HeardReading | None:
+    with speaking(english):
+        return read_reading(text, at)
+
+
 class _Reader:
     """Recursive descent over one value. With `stops` it may be followed by other text."""
 
@@ -175,7 +183,7 @@ class _Reader:
             return _Token("end", "", position if rest else len(text.rstrip()))
         word, position = match[match.lastindex], match.start(match.lastindex)
         kind = ("number", "name", "sign")[match.lastindex - 1]
-        if kind == "name" and stops is not None and word in stops and read_reading(text, position) is None:
+        if kind == "name" and stops is not None and word in stops and _reading_at(text, position) is None:
             return _Token("end", "", position)
         return _Token(kind, _SIGNS.get(word, word), position, match.end())
 
@@ -237,7 +245,7 @@ class _Reader:
             self.advance()
             return self.node("number", start=token.position, value=float(token.text))
         if token.kind == "name":
-            heard = read_reading(self.text, token.position)
+            heard = _reading_at(self.text, token.position)
             if heard is not None:
                 self.behind = heard.end
                 self.token = self._next(heard.end)

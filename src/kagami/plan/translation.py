@@ -1,7 +1,7 @@
 """Other languages: every text that people read or type passes through here. The source speaks English.
 
 A speaker is a function from an English text to that of its language, such as the `gettext` of a catalogue. Documents
-and files never depend on it: they hold ids, and plans as text are always English.
+and files never depend on it: they hold ids, values are notation, and plans as text are always English.
 """
 
 from __future__ import annotations

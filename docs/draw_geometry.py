@@ -16,7 +16,7 @@ from kagami.geometry.figures import bar, circle, oval
 from kagami.geometry.offset import Corners, offset
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
-from kagami.geometry.weave import Strand, alternate, passes_of, woven
+from kagami.geometry.weave import Strand, alternate, inlaid, passes_of, woven
 
 FOLDER = pathlib.Path(__file__).parent / "geometry"
 ORIGIN = Point(0.0, 0.0)
@@ -63,9 +63,10 @@ def _weave(half: float) -> str:
     rings = [circle(ORIGIN.toward(math.pi / 2 + k * math.tau / 3, 1.3), 2.2).outlines[0] for k in range(3)]
     strands = [Strand(ring, 0.7) for ring in rings]
     crossings = passes_of(strands)
-    found = woven(strands, crossings, alternate(strands, crossings), 0.12, inlay=0.12)
+    found = alternate(strands, crossings)
+    pieces, inlays = woven(strands, crossings, found, 0.12), inlaid(strands, crossings, found, 0.12, 0.12)
     rows = []
-    for shades, fill in ((found.pieces, "#1c1a17"), (found.inlays, "#d9c7a8")):
+    for shades, fill in ((pieces, "#1c1a17"), (inlays, "#d9c7a8")):
         rows += [f'<path fill="{fill}" d="{path_data(piece, frame)}"/>' for pieces in shades for piece in pieces]
     return _document(rows, half, "Three rings, over and under, with a gap")
 

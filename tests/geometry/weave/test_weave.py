@@ -17,7 +17,7 @@ from kagami.geometry.measure.size import area
 from kagami.geometry.measure.symmetry import symmetry
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
-from kagami.geometry.weave import Strand, StrandsMeet, alternate, passes_of, woven
+from kagami.geometry.weave import Pieces, Strand, StrandsMeet, alternate, inlaid, passes_of, woven
 from tests.geometry.standard_shapes import O, ring_of
 
 CURL = Strand(Outline((Cubic(O, Point(6, 5), Point(-3, 5), Point(3, 0)),), closed=False), 0.4)
@@ -104,29 +104,29 @@ class Alternates(TestCase):
         self.assertEqual(len(alternate(strands, crossings).clashes), 1)
 
 
-class Pieces(TestCase):
-    def woven(self, strands: list[Strand], gap: float = 0.1, inlay: float | None = None, flipped: tuple[int, ...] = ()):
+class Woven(TestCase):
+    def woven(self, strands: list[Strand], gap: float = 0.1, flipped: tuple[int, ...] = ()) -> Pieces:
         crossings = passes_of(strands)
-        return woven(strands, crossings, alternate(strands, crossings, flipped=flipped), gap, inlay=inlay)
+        return woven(strands, crossings, alternate(strands, crossings, flipped=flipped), gap)
 
     def test_each_ring_has_as_many_pieces_as_times_it_is_under(self) -> None:
         found = self.woven(rings(3, 2, 3))
-        self.assertEqual([len(pieces) for pieces in found.pieces], [2, 2, 2])
-        self.assertEqual({len(piece.curves) for pieces in found.pieces for piece in pieces}, {4})
+        self.assertEqual([len(pieces) for pieces in found], [2, 2, 2])
+        self.assertEqual({len(piece.curves) for pieces in found for piece in pieces}, {4})
 
     def test_the_gap_is_exact_at_every_crossing(self) -> None:
         for strands in (rings(3, 2, 3), rings(5, 3, 2.4, 0.3), lattice(3)):
-            flat = [piece for pieces in self.woven(strands, 0.13).pieces for piece in pieces]
+            flat = [piece for pieces in self.woven(strands, 0.13) for piece in pieces]
             gap = narrowest_gap(flat)
             assert gap is not None
             self.assertAlmostEqual(gap.distance, 0.13, delta=1e-9)
-        curl = [piece for pieces in self.woven([CURL], 0.13).pieces for piece in pieces]
+        curl = [piece for pieces in self.woven([CURL], 0.13) for piece in pieces]
         gap = narrowest_gap(curl)
         assert gap is not None
         self.assertAlmostEqual(gap.distance, 0.13, delta=3e-6)  # parallels of cubics are fitted
 
     def test_without_a_gap_the_pieces_cover_what_the_strands_cover(self) -> None:
-        found = [piece for pieces in self.woven(rings(3, 2, 3), 0.0).pieces for piece in pieces]
+        found = [piece for pieces in self.woven(rings(3, 2, 3), 0.0) for piece in pieces]
         whole = area_of_union(found)
         self.assertAlmostEqual(sum(area(piece) for piece in found), whole, delta=1e-10)
         bands = [
@@ -137,21 +137,24 @@ class Pieces(TestCase):
     def test_the_lattice_is_woven_like_cloth(self) -> None:
         # n strands each way: n² crossings, each cuts one strand once.
         found = self.woven(lattice(4))
-        self.assertEqual(sum(len(pieces) for pieces in found.pieces), 8 + 16)
-        for pieces in found.pieces:
+        self.assertEqual(sum(len(pieces) for pieces in found), 8 + 16)
+        for pieces in found:
             for piece in pieces:
                 self.assertEqual(len(piece.curves), 4)
 
     def test_three_turned_rings_keep_their_symmetry(self) -> None:
         strands = rings(3, 2, 3)
-        found = [piece for pieces in self.woven(strands).pieces for piece in pieces]
+        found = [piece for pieces in self.woven(strands) for piece in pieces]
         whole = Shape(tuple(outline for piece in found for outline in piece))
         self.assertEqual(symmetry(whole).order, 3)
         self.assertLess(symmetry(whole).error, 1e-9)
 
     def test_an_inlay_is_cut_by_the_same_edges(self) -> None:
-        found = self.woven(lattice(2), 0.1, inlay=0.1)
-        for pieces, inlays in zip(found.pieces, found.inlays, strict=True):
+        strands = lattice(2)
+        crossings = passes_of(strands)
+        found = alternate(strands, crossings)
+        both = woven(strands, crossings, found, 0.1), inlaid(strands, crossings, found, 0.1, 0.1)
+        for pieces, inlays in zip(*both, strict=True):
             self.assertEqual(len(pieces), len(inlays))
             for piece, inlay in zip(pieces, inlays, strict=True):
                 # Straight pieces 0.4 wide and inlays 0.1 wide, cut square: areas in the ratio of the widths.
@@ -159,16 +162,16 @@ class Pieces(TestCase):
 
     def test_a_strand_that_is_never_under_is_whole(self) -> None:
         strands = [segment(Point(-3, 0), Point(3, 0)), segment(Point(0, -3), Point(0, 3))]
-        over, under = self.woven(strands).pieces
+        over, under = self.woven(strands)
         self.assertEqual((len(over), len(under)), (1, 2))
         self.assertAlmostEqual(area(over[0]), 6 * 0.4, delta=1e-12)
         self.assertAlmostEqual(sum(area(piece) for piece in under), (6 - 0.6) * 0.4, delta=1e-12)
-        swapped = self.woven(strands, flipped=(0,)).pieces
+        swapped = self.woven(strands, flipped=(0,))
         self.assertEqual([len(pieces) for pieces in swapped], [2, 1])
 
     def test_a_wide_strand_under_a_narrow_oblique_one(self) -> None:
         strands = [segment(Point(-6, -2), Point(6, 2), 0.2), segment(Point(-6, 0), Point(6, 0), 1.0)]
-        over, under = self.woven(strands, 0.1).pieces
+        over, under = self.woven(strands, 0.1)
         self.assertEqual((len(over), len(under)), (1, 2))
         gap = narrowest_gap([*over, *under])
         assert gap is not None
@@ -180,9 +183,9 @@ class Pieces(TestCase):
     def test_mixed_kinds(self) -> None:
         strands = [Strand(oval(O, 4, 2).outlines[0], 0.4), Strand(oval(O, 2, 4).outlines[0], 0.4)]
         found = self.woven(strands, 0.1)
-        self.assertEqual([len(pieces) for pieces in found.pieces], [2, 2])
-        quarter = area(found.pieces[0][0])
-        for pieces in found.pieces:
+        self.assertEqual([len(pieces) for pieces in found], [2, 2])
+        quarter = area(found[0][0])
+        for pieces in found:
             for piece in pieces:
                 self.assertAlmostEqual(area(piece), quarter, delta=1e-5)
 
@@ -190,16 +193,18 @@ class Pieces(TestCase):
         strands = rings(3, 2, 3)
         by = Affine.translation(5, 1).after(Affine.rotation(0.7))
         moved = [Strand(strand.line.mapped(by), strand.width) for strand in strands]
-        ours = [area(piece) for pieces in self.woven(strands).pieces for piece in pieces]
-        theirs = [area(piece) for pieces in self.woven(moved).pieces for piece in pieces]
+        ours = [area(piece) for pieces in self.woven(strands) for piece in pieces]
+        theirs = [area(piece) for pieces in self.woven(moved) for piece in pieces]
         for one, other in zip(sorted(ours), sorted(theirs), strict=True):
             self.assertAlmostEqual(one, other, delta=1e-9)
 
     def test_bad_values_are_refused(self) -> None:
         with self.assertRaises(InvalidLength):
             self.woven(rings(3, 2, 3), -0.1)
+        strands = rings(3, 2, 3)
+        crossings = passes_of(strands)
         with self.assertRaises(InvalidLength):
-            self.woven(rings(3, 2, 3), 0.1, inlay=0.5)
+            inlaid(strands, crossings, alternate(strands, crossings), 0.1, 0.5)
         with self.assertRaises(InvalidLength):
             Strand(circle(O, 1).outlines[0], 0)
 

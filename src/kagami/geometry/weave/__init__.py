@@ -2,6 +2,17 @@
 
 from kagami.geometry.weave.alternation import Alternation, alternate
 from kagami.geometry.weave.passes import Crossing, Passage, Strand, StrandsMeet, passes_of
-from kagami.geometry.weave.woven import Woven, woven
+from kagami.geometry.weave.woven import Pieces, inlaid, woven
 
-__all__ = ["Alternation", "Crossing", "Passage", "Strand", "StrandsMeet", "Woven", "alternate", "passes_of", "woven"]
+__all__ = [
+    "Alternation",
+    "Crossing",
+    "Passage",
+    "Pieces",
+    "Strand",
+    "StrandsMeet",
+    "alternate",
+    "inlaid",
+    "passes_of",
+    "woven",
+]

@@ -5,6 +5,7 @@ from __future__ import annotations
 import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from typing import TypeAlias
 
 import numpy as np
 
@@ -18,15 +19,8 @@ from kagami.geometry.selection import outline_of_faces
 from kagami.geometry.weave.alternation import Alternation, sequence_of
 from kagami.geometry.weave.passes import Crossing, Passage, Strand
 
-
-@dataclass(frozen=True, slots=True)
-class Woven:
-    """`pieces[s]` are the pieces of strand s in their order along it; `inlays[s]` the thinner pieces laid along their
-    middles, empty unless asked for.
-    """
-
-    pieces: tuple[tuple[Shape, ...], ...]
-    inlays: tuple[tuple[Shape, ...], ...]
+Pieces: TypeAlias = tuple[tuple[Shape, ...], ...]
+"""The pieces of each strand, in their order along it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,31 +42,29 @@ class _Board:
         return len(self.bands) - 1
 
 
-def woven(
-    strands: Sequence[Strand],
-    crossings: Sequence[Crossing],
-    alternation: Alternation,
-    gap: float,
-    *,
-    inlay: float | None = None,
-) -> Woven:
+def woven(strands: Sequence[Strand], crossings: Sequence[Crossing], alternation: Alternation, gap: float) -> Pieces:
     """The strands as pieces: where one passes under another it stops `gap` u short of it on both sides.
 
     The lower strand is cut by the upper one's band, grown by the gap, along the upper one's way between its
-    neighbouring crossings; so the cut edges are parallels of the upper edge. `inlay` is the width of a thinner band
-    along the middle of each piece, cut by the same edges.
+    neighbouring crossings; so the cut edges are parallels of the upper edge.
 
     Raises:
-        InvalidLength: the gap is negative, or the inlay is not thinner than every strand.
+        InvalidLength: the gap is negative.
     """
-    if not gap >= 0:
-        raise InvalidLength(f"the gap must be 0 or more, not {gap:g}", name="gap", value=gap)
-    if inlay is not None and not 0 < inlay < min(strand.width for strand in strands):
-        raise InvalidLength("the inlay must be thinner than the strands", name="inlay", value=inlay)
-    widths = [strand.width for strand in strands]
-    pieces = _pieces(strands, crossings, alternation, gap, widths)
-    thin = () if inlay is None else _pieces(strands, crossings, alternation, gap, [inlay] * len(strands))
-    return Woven(pieces, thin)
+    return _pieces(strands, crossings, alternation, gap, [strand.width for strand in strands])
+
+
+def inlaid(
+    strands: Sequence[Strand], crossings: Sequence[Crossing], alternation: Alternation, gap: float, width: float
+) -> Pieces:
+    """Thinner bands along the middles of a weave's pieces, cut by the same edges.
+
+    Raises:
+        InvalidLength: the gap is negative, or the width is not less than that of every strand.
+    """
+    if not 0 < width < min(strand.width for strand in strands):
+        raise InvalidLength("the inlay must be thinner than the strands", name="inlay", value=width)
+    return _pieces(strands, crossings, alternation, gap, [width] * len(strands))
 
 
 def _pieces(
@@ -81,7 +73,9 @@ def _pieces(
     alternation: Alternation,
     gap: float,
     widths: Sequence[float],
-) -> tuple[tuple[Shape, ...], ...]:
+) -> Pieces:
+    if not gap >= 0:
+        raise InvalidLength(f"the gap must be 0 or more, not {gap:g}", name="gap", value=gap)
     board = _Board()
     layout = _Layout(strands, crossings, alternation, gap, widths, board)
     runs = [run for number in range(len(strands)) for run in layout.runs(number)]

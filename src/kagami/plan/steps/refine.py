@@ -13,7 +13,7 @@ from kagami.geometry.parting import Parting, parted
 from kagami.geometry.rounding import corners_of, rounded
 from kagami.geometry.sweep import swept
 from kagami.geometry.tolerance import SAME
-from kagami.geometry.weave import Alternation, Crossing, Strand, StrandsMeet, alternate, passes_of, woven
+from kagami.geometry.weave import Alternation, Crossing, Strand, StrandsMeet, alternate, inlaid, passes_of, woven
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import AnchorRef, Angle, Count, FieldKind, FigureRef, FigureRefs, Length, Numbers
 from kagami.plan.figure import Figure
@@ -190,7 +190,7 @@ class Weave(_Refining):
             values = {"x": number_text(first.x), "y": number_text(first.y)}
             notes.append(("weave-clash", {**values, "to_x": number_text(second.x), "to_y": number_text(second.y)}))
         anchors = {f"crossing-{k}": crossing.place for k, crossing in enumerate(crossings, 1)}
-        shapes = tuple(piece for strand in pieces.pieces for piece in strand)
+        shapes = tuple(piece for strand in pieces for piece in strand)
         detail = WeaveDetail(tuple(strands), crossings, found, inputs.values["gap"])
         return Drawing(Figure(shapes, anchors), tuple(notes), detail)
 
@@ -214,8 +214,8 @@ class Inlay(_Refining):
         if not isinstance(detail, WeaveDetail):
             raise PlanError("not-a-weave", field="figure", name=outcome.name)
         width = inputs.positive("width")
-        found = woven(detail.strands, detail.crossings, detail.alternation, detail.gap, inlay=width)
-        return Drawing(Figure(tuple(piece for strand in found.inlays for piece in strand)))
+        found = inlaid(detail.strands, detail.crossings, detail.alternation, detail.gap, width)
+        return Drawing(Figure(tuple(piece for strand in found for piece in strand)))
 
 
 def strands_of(inputs: Inputs, width: float, ends: Ends, corners: Corners) -> list[Strand]:

@@ -99,7 +99,7 @@ EXAMPLES: Final = {
     "free-stroke": "Stroke made, open, drawn from O near -3u, 0u; -1u, 1.5u; 1u, -1.5u; 3u, 0u, to within 0.05u, "
     "steadied over 0.5u.",
     "turn": "Turn beam round O, 8 copies: made.",
-    "give-tones": "Split plate along slant: pieces halves.\nGive halves the tones dark and pale: pieces made.",
+    "fill": "Split plate along slant: pieces halves.\nFill halves with dark and pale: pieces made.",
     "turn-reflect": "Turn leaning round O, 3 copies, each reflected across the line at 90°: made.",
     "turn-sizes": "Turn beam round O in steps of 25°, sized 1; 0.8; 0.6, 1.2; 0.4: made.",
     "turn-part": "Turn beam round O in steps of 25°, 4 altogether: made.",

@@ -42,7 +42,15 @@ def main(address: str) -> None:
         open_mark(page, address, "Frost crystal")
         page.click("[data-key='range:ring']")
         page.wait_for_selector(".contact")
+        page.select_option("[name=of2]", label="tip")
+        page.click("text=Show")
+        page.wait_for_selector(".contact-grid")
         take(page, "range")
+        open_mark(page, address, "Lighthouse keeper")
+        page.locator(".step .number").last.scroll_into_view_if_needed()
+        page.click("[data-key='activate:toned']")
+        page.wait_for_selector(".step.active[data-step=toned]")
+        take(page, "tones")
         browser.close()
 
 

@@ -25,7 +25,7 @@ HARBOUR = read_text(
     Circle disc on O with radius 3u.
     Line level through O at 0°.
     Split disc along level: pieces halves.
-    Give halves the tones sea and “pale sea”: pieces toned.
+    Fill halves with sea and “pale sea”: pieces toned.
     """
 )
 
@@ -74,7 +74,7 @@ class Laid(TestCase):
 
     def test_tones_begin_again_when_there_are_more_copies(self) -> None:
         plan = change(HARBOUR, "add-sentence", {"text": "Turn disc round top of disc, 5 copies: five."}).plan
-        plan = change(plan, "add-sentence", {"text": "Give five the tones sea and “pale sea”: pieces ring."}).plan
+        plan = change(plan, "add-sentence", {"text": "Fill five with sea and “pale sea”: pieces ring."}).plan
         ring = evaluate(plan).outcomes["ring"].figure
         assert ring is not None
         self.assertEqual(ring.tones, ("sea", "pale sea", "sea", "pale sea", "sea"))

@@ -59,7 +59,7 @@ class Languages(TestCase):
                     ids[step.name] = step.id
                 self.assertEqual(evaluate(plan).sound, True)
                 for measure in plan.measures:
-                    self.assertEqual(measure_of(measure.name, measure_text(measure), measure.note), measure)
+                    self.assertEqual(measure_of(measure.name, measure_text(measure)), measure)
 
     def test_files_stay_as_they_are(self) -> None:
         for file in self.examples():

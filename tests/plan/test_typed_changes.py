@@ -143,6 +143,23 @@ class Freezing(TestCase):
         self.assertEqual(caught.exception.code, "nothing-to-freeze")
 
 
+class Notes(TestCase):
+    def test_a_note_stands_behind_the_value(self) -> None:
+        plan = Builder().plan
+        for text in ("8 — degrees each", "8 – degrees each", "8; degrees each"):
+            measure = change(plan, "add-measure", {"name": "spread", "value": text}).plan.measures[0]
+            self.assertEqual((measure.value, measure.note), ("8", "degrees each"))
+            self.assertEqual(measure_text(measure), "8 — degrees each")
+        plan = mark("Measure: spread = 8 — degrees each")
+        self.assertEqual(change(plan, "set-measure", {"name": "spread", "value": "9"}).plan.measures[0].note, "")
+        taken = change(plan, "set-values", {"values": [{"name": "spread", "value": "9"}]}).plan.measures[0]
+        self.assertEqual((taken.value, taken.note), ("9", "degrees each"))
+
+    def test_too_long_a_note_is_refused(self) -> None:
+        with self.assertRaises(ChangeRefused):
+            change(Builder().plan, "add-measure", {"name": "w", "value": "1u; " + "long " * 50})
+
+
 class Points(TestCase):
     def test_a_point_is_a_place_by_its_name_alone(self) -> None:
         plan = mark(

@@ -117,7 +117,8 @@ def _set(
     active = step.id == state.step
     used = [(one, names.get(one), hues.get(one), _key(result, one)) for one in sorted(step.uses())]
     looks = (state.every, len(plan.steps)) if active else ()
-    key = (step, number, active, looks, tuple(used), hues[step.id], outcome.key, _fault(outcome), plan.module)
+    tones = plan.tones if step.tone_names() else ()
+    key = (step, number, active, looks, tuple(used), hues[step.id], outcome.key, _fault(outcome), plan.module, tones)
     return LINES.get(key, lambda: _set_anew(step, number, result, state, names, hues))
 
 

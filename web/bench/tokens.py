@@ -14,6 +14,7 @@ from kagami.plan.messages import explain, number_text
 from kagami.plan.sentences import Own, Slot, Words, sentence_parts, slot_text
 from kagami.plan.steps import Step
 from kagami.plan.steps.carve import CarveDetail, kept_count
+from kagami.plan.tones import tone_colours
 from kagami.plan.translation import tr
 from web.bench.glyphs import MISSING, ORIGIN, PLACE, glyph
 from web.bench.hues import PIECE
@@ -88,10 +89,17 @@ def slot_token(
         many = "many" if slot.kind is FieldKind.FIGURES else ""
         return Token("figures", text, slot.field, label, many, value=" ".join(ids), members=members, faulty=faulty)
     if slot.kind in TYPED_LISTS:
-        return Token("typed", text, slot.field, label, value=text, faulty=faulty)
+        swatches = _swatches(value, result) if slot.kind is FieldKind.TONES else ()
+        return Token("typed", text, slot.field, label, value=text, members=swatches, faulty=faulty)
     if slot.kind is FieldKind.CHOICE:
         return Token("choice", text, slot.field, label, value=value, options=_options(step, slot.field))
     return Token("picks", _kept_text(step, result), slot.field, label)
+
+
+def _swatches(tones: Iterable[str], result: Result) -> tuple[Token, ...]:
+    """The colours of tones, each once."""
+    colours = tone_colours(result.plan.tones).colours
+    return tuple(Token("swatch", tone, value=colours[tone]) for tone in dict.fromkeys(tones) if tone in colours)
 
 
 def _options(step: Step, field: str) -> tuple[tuple[str, str], ...]:

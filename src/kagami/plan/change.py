@@ -173,9 +173,20 @@ def add_measure(plan: Plan, given: Given) -> Changed:
 def set_measure(plan: Plan, given: Given) -> Changed:
     """A measure's value."""
     name, value = given.text("name"), given.text("value", limits.SENTENCE_LENGTH)
-    new = measure_of(name, value, _measure(plan, name).note)
+    _measure(plan, name)
+    new = measure_of(name, value)
     measures = tuple(new if m.name == name else m for m in plan.measures)
     return Changed(plan.model_copy(update={"measures": measures}), f"{name} = {value}")
+
+
+def _with_note(plan: Plan, entry: Mapping[str, Any], given: Given) -> Changed:
+    """A measure's value alone; its note stays."""
+    note = next((m.note for m in plan.measures if m.name == entry.get("name")), "")
+    changed = set_measure(plan, Given(entry, given.cache))
+    measures = tuple(
+        m.model_copy(update={"note": m.note or note}) if m.name == entry["name"] else m for m in changed.plan.measures
+    )
+    return Changed(changed.plan.model_copy(update={"measures": measures}), changed.words)
 
 
 def set_values(plan: Plan, given: Given) -> Changed:
@@ -187,8 +198,7 @@ def set_values(plan: Plan, given: Given) -> Changed:
         raise ChangeRefused("bad-change", path="values", reason=f"is no list of 1 to {MOST_AT_ONCE} values")
     words = []
     for entry in entries:
-        one = Given(entry, given.cache)
-        changed = set_field(plan, one) if "step" in entry else set_measure(plan, one)
+        changed = set_field(plan, Given(entry, given.cache)) if "step" in entry else _with_note(plan, entry, given)
         plan = changed.plan
         words.append(changed.words)
     return Changed(plan, ", ".join(words))

@@ -19,6 +19,7 @@ from kagami.plan.steps import kind_of
 from kagami.plan.translation import tr
 
 SOLVE: Final = "solve {left} = {right} between {low} and {high}, near {start}"
+_WITH_NOTE: Final = re.compile(r"(.*?)(?: +[—–]|;) *(.+)")
 
 
 def add_sentence(plan: Plan, given: Given) -> Changed:
@@ -65,19 +66,28 @@ def mend(plan: Plan, given: Given) -> Changed:
     return Changed(from_data(data), f"{step.name} meets {other.name}", step.id)
 
 
-def measure_of(name: str, text: str, note: str = "") -> Measure:
-    """A measure from what is typed as its value: a value, or “solve A = B between C and D, near E”.
+def measure_of(name: str, text: str) -> Measure:
+    """A measure from what is typed as its value: a value, or “solve A = B between C and D, near E”; then perhaps a note
+    after a dash or a semicolon.
 
     Raises:
         ExpressionError: a value in it cannot be read.
-        ChangeRefused: it begins with “solve” and does not go on as it must.
+        ChangeRefused: it begins with “solve” and does not go on as it must, or is too long.
     """
+    found = _WITH_NOTE.fullmatch(text)
+    text, note = (found[1].strip(), found[2].strip()) if found else (text, "")
+    if len(note) > limits.NOTE_LENGTH:
+        raise ChangeRefused("text-too-long", what="note", most=limits.NOTE_LENGTH, length=len(note))
     form = tr(SOLVE)
-    if not text.startswith(form.partition("{")[0]):
-        if len(text) > limits.EXPRESSION_LENGTH:
-            raise ChangeRefused("text-too-long", what="value", most=limits.EXPRESSION_LENGTH, length=len(text))
-        read(text)
-        return Measure(name=name, value=text, note=note)
+    if text.startswith(form.partition("{")[0]):
+        return _solved(name, text, note, form)
+    if len(text) > limits.EXPRESSION_LENGTH:
+        raise ChangeRefused("text-too-long", what="value", most=limits.EXPRESSION_LENGTH, length=len(text))
+    read(text)
+    return Measure(name=name, value=text, note=note)
+
+
+def _solved(name: str, text: str, note: str, form: str) -> Measure:
     found = re.fullmatch(re.sub(r"\\{(\w+)\\}", r"(?P<\1>.+?)", re.escape(form)), text)
     if found is None:
         raise ChangeRefused("solve-unread")
@@ -89,11 +99,12 @@ def measure_of(name: str, text: str, note: str = "") -> Measure:
 
 def measure_text(measure: Measure) -> str:
     """What is typed as a measure's value; `measure_of` gives it back."""
+    note = f" — {measure.note}" if measure.note else ""
     solve = measure.solve
     if solve is None:
-        return measure.value
+        return measure.value + note
     sides = {"left": solve.left, "right": solve.right, "low": solve.low, "high": solve.high}
-    return say(SOLVE, **sides, start=measure.value)
+    return say(SOLVE, **sides, start=measure.value) + note
 
 
 def _ids(plan: Plan, position: int) -> dict[str, str]:

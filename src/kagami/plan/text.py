@@ -33,7 +33,7 @@ from kagami.plan.wording import name_text, read_name
 _HEAD: Final = re.compile(r"(Mark|Module|Sheet|Measure|Tone): *(.*)")
 _MODULE: Final = re.compile(r"(\d+(?:\.\d+)?) *(mm|cm|in|px|pt)")
 _SHEET: Final = re.compile(r"(\d+(?:\.\d+)?)u?")
-_MEASURE: Final = re.compile(r"([A-Za-z][A-Za-z0-9_]*) = (.*?)(?: — (.*))?")
+_MEASURE: Final = re.compile(r"([A-Za-z][A-Za-z0-9_]*) = (.*)")
 _TONE: Final = re.compile(r"(.+?) = (.+)")
 _ID: Final = re.compile(r"\[([a-z][a-z0-9-]{0,39})\] *")
 
@@ -51,9 +51,7 @@ def write_text(plan: Plan) -> str:
 def _written(plan: Plan) -> str:
     lines = [f"Mark: {plan.title}", f"Module: {plan.module.size:g} {plan.module.unit}", f"Sheet: {plan.sheet:g}u"]
     for measure in plan.measures:
-        lines.append(
-            f"Measure: {measure.name} = {measure_text(measure)}" + (f" — {measure.note}" if measure.note else "")
-        )
+        lines.append(f"Measure: {measure.name} = {measure_text(measure)}")
     lines.extend(f"Tone: {name_text(tone.name)} = {tone.colour}" for tone in plan.tones)
     lines.append("")
     written = Plan()
@@ -113,7 +111,7 @@ def _read_head(word: str, value: str, data: dict[str, Any]) -> None:
             found = _required(_MEASURE, value, "a name, = and a value")
             if found[1] in stop_words():
                 raise TextError("sentence-word", name=found[1])
-            data["measures"].append(measure_of(found[1], found[2], found[3] or "").model_dump(mode="json"))
+            data["measures"].append(measure_of(found[1], found[2]).model_dump(mode="json"))
 
 
 def _required(pattern: re.Pattern[str], value: str, wanted: str) -> re.Match[str]:

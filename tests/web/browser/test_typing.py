@@ -221,7 +221,7 @@ class Typing(BrowserCase):
         self.settled(4)
         self.add_tone("dusk", "40% lighter than night")
         self.settled(5)
-        self.say("Give pair the tones night and dusk: pieces toned.")
+        self.say("Fill pair with night and dusk: pieces toned.")
         self.settled(6)
         paths = page.locator(".drawing .ink path")
         fills = paths.evaluate_all("paths => paths.map((path) => getComputedStyle(path).fill)")

@@ -46,7 +46,7 @@ from kagami.plan.steps.reshaping import (
     Split,
     TrueCurves,
 )
-from kagami.plan.steps.tone import GiveTones
+from kagami.plan.steps.tone import Fill
 from kagami.plan.steps.turn import Open, Turn, TurnPart, TurnReflect, TurnSizes
 
 IN_ORDER_OF_WORK: Final[tuple[type[Step], ...]] = (
@@ -129,7 +129,7 @@ IN_ORDER_OF_WORK: Final[tuple[type[Step], ...]] = (
     NodeOut,
     NodeForm,
     TrueCurves,
-    GiveTones,
+    Fill,
 )
 """All kinds of step, as a designer meets them."""
 

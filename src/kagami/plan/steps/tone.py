@@ -10,17 +10,17 @@ from kagami.plan.figure import Figure
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
 
 
-@register("give-tones")
-class GiveTones(Step):
+@register("fill")
+class Fill(Step):
     """A figure's copies and pieces filled with tones."""
 
     takes_lines: ClassVar = False
-    title: ClassVar = "give tones"
+    title: ClassVar = "fill"
     chapter: ClassVar = Chapter.TONE
-    sentence: ClassVar = "Give {figure} the tones {tones}: pieces {name}."
+    sentence: ClassVar = "Fill {figure} with {tones}: pieces {name}."
     noun: ClassVar = "toned"
 
-    kind: Literal["give-tones"] = "give-tones"
+    kind: Literal["fill"] = "fill"
     figure: FigureRef
     tones: Tones = ()
 

@@ -10,8 +10,8 @@ from django.urls import reverse
 from tests.web.studio import StudioCase
 
 GETS = ["bench", "bench-state", "bench-choices", "delivery", "delivery-svg", "delivery-plan", "delivery-text"]
-GETS += ["bench-complete", "range"]
-POSTS = ["bench-change", "bench-undo", "bench-redo", "bench-keep", "range-take"]
+GETS += ["bench-complete", "range", "remove-mark"]
+POSTS = ["bench-change", "bench-undo", "bench-redo", "bench-keep", "range-take", "copy-mark", "remove-mark"]
 
 
 class Access(StudioCase):
@@ -21,7 +21,8 @@ class Access(StudioCase):
         found += [("post", reverse(name, args=[mark.id])) for name in POSTS]
         found.append(("get", reverse("bench-slip", args=[mark.id, "circle"])))
         found.append(("get", reverse("delivery-png", args=[mark.id, 256])))
-        found.append(("get", reverse("new-mark", args=[self.brand.id])))
+        found += [("get", reverse("new-mark", args=[self.brand.id])), ("get", reverse("brand", args=[self.brand.id]))]
+        found += [("post", reverse(name, args=[self.brand.id])) for name in ("brand", "remove-brand")]
         found.append(("post", reverse("new-mark", args=[self.brand.id])))
         return found
 

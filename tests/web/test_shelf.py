@@ -11,7 +11,7 @@ from kagami.plan.document import to_json
 from tests.plan.marks import beams
 from tests.web.studio import StudioCase
 from web.marks.demo import BRANDS, load_demo
-from web.marks.models import Brand, Mark
+from web.marks.models import Brand, Mark, Revision
 from web.marks.services.history import make_change
 
 
@@ -64,6 +64,44 @@ class Shelf(StudioCase):
             with self.subTest(text):
                 self.assertContains(self.upload(content), text, status_code=422)
         self.assertEqual(Mark.objects.count(), 0)
+
+
+class Tidying(StudioCase):
+    def test_a_brand_gets_another_name_once(self) -> None:
+        Brand.objects.create(owner=self.owner, name="Ropewalk Works")
+        address = reverse("brand", args=[self.brand.id])
+        self.assertContains(self.client.get(address), "Vennik Light Trust")
+        for name, text in (("Ropewalk Works", "already"), ("", "required")):
+            self.assertContains(self.client.post(address, {"name": name}), text, status_code=422)
+        self.assertRedirects(self.client.post(address, {"name": "Light Trust"}), reverse("shelf"))
+        self.brand.refresh_from_db()
+        self.assertEqual(self.brand.name, "Light Trust")
+
+    def test_a_brand_is_removed_only_when_it_is_empty(self) -> None:
+        mark, address = self.mark(), reverse("remove-brand", args=[self.brand.id])
+        self.assertContains(self.client.post(address), "still has marks", status_code=422)
+        self.client.post(reverse("remove-mark", args=[mark.id]))
+        self.assertRedirects(self.client.post(address), reverse("shelf"))
+        self.assertFalse(Brand.objects.filter(id=self.brand.id).exists())
+
+    def test_a_mark_is_removed_after_a_question(self) -> None:
+        mark = self.mark()
+        self.change(mark, "set-field", step="rim", field="radius", value="4u")
+        address = reverse("remove-mark", args=[mark.id])
+        self.assertContains(self.client.get(address), "all its 2 changes")
+        self.assertTrue(Mark.objects.filter(id=mark.id).exists())
+        self.assertRedirects(self.client.post(address), reverse("shelf"))
+        self.assertFalse(Mark.objects.filter(id=mark.id).exists())
+        self.assertEqual(Revision.objects.count(), 0)
+
+    def test_a_copy_begins_where_the_mark_stands(self) -> None:
+        mark = self.mark()
+        self.change(mark, "set-field", step="rim", field="radius", value="4u")
+        for name in ("Beams copy", "Beams copy 2"):
+            self.client.post(reverse("copy-mark", args=[mark.id]))
+            copy = Mark.objects.get(name=name)
+            self.assertEqual(copy.current.read().steps, Mark.objects.get(id=mark.id).current.read().steps)
+            self.assertEqual((copy.current.number, copy.current.words), (1, "copied from Beams"))
 
 
 class Demo(TestCase):

@@ -7,8 +7,9 @@ from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from web.bench.mirror import Picture, picture_of
-from web.marks.access import brand_of
+from web.marks.access import brand_of, mark_of
 from web.marks.models import Brand, Mark
+from web.marks.services import shelving
 from web.marks.services.evaluation import evaluated
 from web.marks.services.shelving import NameTaken, make_brand, make_mark
 from web.shelf.forms import BrandForm, MarkForm
@@ -53,6 +54,54 @@ def new_mark(request: HttpRequest, brand_id: int) -> HttpResponse:
     if form.is_valid():
         return redirect("bench", make_mark(brand, form.cleaned_data["plan"]).id)
     return render(request, "shelf/new_mark.html", {"brand": brand, "form": form}, status=422)
+
+
+@require_http_methods(["GET", "POST"])
+def brand(request: HttpRequest, brand_id: int) -> HttpResponse:
+    """A brand's own page: its name can be changed."""
+    found = brand_of(request.user, brand_id)
+    if request.method != "POST":
+        return _brand(request, found, BrandForm({"name": found.name}))
+    form = BrandForm(request.POST)
+    if form.is_valid():
+        try:
+            shelving.rename_brand(found, form.cleaned_data["name"])
+            return redirect("shelf")
+        except NameTaken as error:
+            form.add_error("name", str(error))
+    return _brand(request, brand_of(request.user, brand_id), form, status=422)
+
+
+@require_POST
+def remove_brand(request: HttpRequest, brand_id: int) -> HttpResponse:
+    """Remove a brand that has no marks."""
+    found = brand_of(request.user, brand_id)
+    try:
+        shelving.remove_brand(found)
+    except shelving.HasMarks as error:
+        return _brand(request, found, BrandForm({"name": found.name}), str(error), 422)
+    return redirect("shelf")
+
+
+@require_POST
+def copy_mark(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """Begin a new mark where this one stands."""
+    return redirect("bench", shelving.copy_mark(mark_of(request.user, mark_id)).id)
+
+
+@require_http_methods(["GET", "POST"])
+def remove_mark(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """Ask, and then remove a mark."""
+    mark = mark_of(request.user, mark_id)
+    if request.method != "POST":
+        return render(request, "shelf/remove_mark.html", {"mark": mark, "card": _card(mark)})
+    shelving.remove_mark(mark)
+    return redirect("shelf")
+
+
+def _brand(request: HttpRequest, found: Brand, form: BrandForm, fault: str = "", status: int = 200) -> HttpResponse:
+    context = {"brand": found, "form": form, "fault": fault, "empty": not found.marks.exists()}
+    return render(request, "shelf/brand.html", context, status=status)
 
 
 def _shelf(request: HttpRequest, form: BrandForm, status: int = 200) -> HttpResponse:

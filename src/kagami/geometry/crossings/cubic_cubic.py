@@ -47,8 +47,9 @@ def meet_all(rows: Floats) -> tuple[Ints, Ints, Floats, Floats]:
         TooLarge: the curves meet in too many places.
     """
     pieces = _flat_pieces(rows)
-    places = cubic.control(cubic.stretch(rows[pieces.curve], pieces.t0, pieces.t1))
-    p, q = overlapping_boxes(np.hstack([places.min(axis=1), places.max(axis=1)]))
+    parts = cubic.stretch(rows[pieces.curve], pieces.t0, pieces.t1)
+    places = cubic.control(parts)
+    p, q = overlapping_boxes(np.hstack(cubic.control_box(parts)))
     apart = pieces.curve[p] != pieces.curve[q]
     p, q = p[apart], q[apart]
     if len(p) > MOST_CANDIDATES:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from kagami.geometry.arrays import Bools, Complexes, Floats
+from kagami.geometry.arrays import Bools, Complexes, Floats, Ints
 from kagami.geometry.kinds import numeric
 from kagami.geometry.kinds.polynomials import real_roots
 from kagami.geometry.kinds.ray import RayHits
@@ -43,6 +43,12 @@ def _complex(rows: Floats) -> Complexes:
 
 def _pairs(numbers: Complexes) -> Floats:
     return numbers.view(np.float64).reshape(-1, 2)
+
+
+def control_box(rows: Floats) -> tuple[Floats, Floats]:
+    """Least and greatest coordinates of the control points, (n, 2) each: a box that holds the curve."""
+    a, b, c, d = (rows[:, k : k + 2] for k in (0, 2, 4, 6))
+    return np.minimum(np.minimum(a, b), np.minimum(c, d)), np.maximum(np.maximum(a, b), np.maximum(c, d))
 
 
 def complex_power(rows: Floats) -> Complexes:
@@ -131,10 +137,10 @@ def may_hold(rows: Floats, points: Floats) -> Bools:
     stops = np.linspace(0.0, 1.0, STRETCHES + 1)
     count = len(rows)
     low, high = np.tile(stops[:-1], count), np.tile(stops[1:], count)
-    part = control(stretch(np.repeat(rows, STRETCHES, axis=0), low, high))
+    least, most = control_box(stretch(np.repeat(rows, STRETCHES, axis=0), low, high))
     places = np.repeat(points, STRETCHES, axis=0)
-    inside = (places >= part.min(axis=1) - LENGTH) & (places <= part.max(axis=1) + LENGTH)
-    return np.asarray(inside.all(axis=1).reshape(count, STRETCHES).any(axis=1))
+    inside = (places >= least - LENGTH) & (places <= most + LENGTH)
+    return np.asarray((inside[:, 0] & inside[:, 1]).reshape(count, STRETCHES).any(axis=1))
 
 
 def beyond_chord(rows: Floats, t0: Floats, t1: Floats) -> Floats:
@@ -170,7 +176,12 @@ def chord_turn(rows: Floats, t0: Floats, t1: Floats, distance: Floats) -> Floats
 
 
 def ray_hits(rows: Floats, t0: Floats, t1: Floats, origin: Floats, direction: Floats) -> RayHits:
-    """Hits of rays with the stretches t0 < t < t1: the roots of the cubic's distance from the ray's line."""
+    """Hits of rays with the stretches t0 < t < t1: the roots of the cubic's distance from the ray's line.
+
+    Curves whose control points lie on one side of the line, or behind the origin, are not asked.
+    """
+    near = _may_hit(rows, origin, direction)
+    rows, t0, t1, origin, direction = rows[near], t0[near], t1[near], origin[near], direction[near]
     p = power(rows)
     aside = p[:, :, 1] * direction[:, None, 0] - p[:, :, 0] * direction[:, None, 1]
     aside[:, 0] -= origin[:, 1] * direction[:, 0] - origin[:, 0] * direction[:, 1]
@@ -186,8 +197,17 @@ def ray_hits(rows: Floats, t0: Floats, t1: Floats, origin: Floats, direction: Fl
         real = off <= GRAZE
         keep = np.flatnonzero(real & (margin > -GRAZE) & (distance > -GRAZE))
         doubtful = (np.abs(cross) < GRAZE * speed) | (margin < GRAZE) | (distance < GRAZE)
-        found.append((keep, distance[keep], cross[keep] > 0, doubtful[keep]))
+        found.append((near[keep], distance[keep], cross[keep] > 0, doubtful[keep]))
     return RayHits(*(np.concatenate(parts) for parts in zip(*found, strict=True)))
+
+
+def _may_hit(rows: Floats, origin: Floats, direction: Floats) -> Ints:
+    """Rows whose control points, which hold the curve between them, reach both sides of the ray's line, ahead of it."""
+    gap = control(rows) - origin[:, None]
+    aside = gap[:, :, 1] * direction[:, None, 0] - gap[:, :, 0] * direction[:, None, 1]
+    ahead = gap[:, :, 0] * direction[:, None, 0] + gap[:, :, 1] * direction[:, None, 1]
+    reaches = (aside.min(axis=1) <= GRAZE) & (aside.max(axis=1) >= -GRAZE)
+    return np.flatnonzero(reaches & (ahead.max(axis=1) >= -GRAZE))
 
 
 def stretch(rows: Floats, t0: Floats, t1: Floats) -> Floats:

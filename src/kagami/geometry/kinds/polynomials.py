@@ -12,7 +12,7 @@ def real_roots(coefficients: Floats, low: float, high: float) -> Floats:
 
     Roots that come out slightly off the real line are taken too: a double one does.
     """
-    roots = _roots(coefficients)
+    roots = _quadratic(coefficients) if coefficients.shape[1] == 3 else _roots(coefficients)
     real = roots.real
     near = (np.abs(roots.imag) < (high - low) / 16) & (real > low) & (real < high)
     return np.where(near, real, low)
@@ -23,6 +23,18 @@ def circle_roots(coefficients: np.ndarray) -> Floats:
     roots = _roots(coefficients)
     near = np.abs(np.abs(roots) - 1.0) < 0.1
     return np.where(near, np.angle(roots), 0.0)
+
+
+def _quadratic(coefficients: Floats) -> np.ndarray:
+    """Both roots, that of the larger size first, so that none is a difference of nearly equal numbers.
+
+    Source: W. H. Press et al., Numerical Recipes, section 5.6, q = −(b + sgn(b)√(b² − 4ac))/2, x = q/a and c/q.
+    """
+    a, b, c = coefficients.T.astype(np.complex128)
+    root = np.sqrt(b * b - 4 * a * c)
+    q = -(b + np.where(b.real < 0, -root, root)) / 2
+    with np.errstate(divide="ignore", invalid="ignore"):
+        return np.nan_to_num(np.column_stack([q / a, c / q]), nan=0.0, posinf=np.inf, neginf=-np.inf)
 
 
 def _roots(coefficients: np.ndarray) -> np.ndarray:

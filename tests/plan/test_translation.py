@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import importlib.util
 import pathlib
 import re
 from unittest import TestCase
@@ -113,10 +112,3 @@ class Languages(TestCase):
                 evaluate(plan)
         self.assertEqual(heard - set(texts()), set())
         self.assertGreater(len(heard), 60)
-
-    def test_the_template_is_that_of_today(self) -> None:
-        spec = importlib.util.spec_from_file_location("write_template", ROOT / "locale/write_template.py")
-        assert spec is not None and spec.loader is not None
-        module = importlib.util.module_from_spec(spec)
-        spec.loader.exec_module(module)
-        self.assertEqual(module.FILE.read_text(encoding="utf-8"), module.template())

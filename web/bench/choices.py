@@ -5,6 +5,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Final
 
+from django.utils.translation import gettext as _
+
 from kagami.geometry.point import Point
 from kagami.plan import anchors
 from kagami.plan.anchors import SHEET_ORIGIN
@@ -45,8 +47,8 @@ class Choices:
 def anchor_choices(plan: Plan, result: Result) -> Choices:
     """All anchors of the steps in `result`."""
     hues, names = hues_of(plan), plan.names()
-    frame, _ = frame_of(plan, result)
-    groups = [("Sheet", (_anchor(SHEET_ORIGIN, result, hues, names),))]
+    frame, _window = frame_of(plan, result)
+    groups = [(_("Sheet"), (_anchor(SHEET_ORIGIN, result, hues, names),))]
     dots = {(0.0, 0.0): Dot(SHEET_ORIGIN, SHEET_ORIGIN, *frame.place_of(0, 0).split(), "")}
     left = MOST_LISTED
     for outcome in result.outcomes.values():
@@ -68,7 +70,7 @@ def anchor_choices(plan: Plan, result: Result) -> Choices:
         x, y = frame.place_of(*place).split()
         dots.setdefault((round(place.x, 4), round(place.y, 4)), Dot(token.value, token.text, x, y, token.hue))
     if met:
-        groups.append(("Crossings", tuple(met)))
+        groups.append((_("Crossings"), tuple(met)))
     return Choices(tuple(groups), tuple(dots.values()))
 
 
@@ -101,7 +103,7 @@ def suggestions(plan: Plan, result: Result, text: str) -> tuple[int, list[str]]:
 def figure_choices(plan: Plan, result: Result, areas_only: bool) -> Choices:
     """All figures of the steps in `result`; those that bound no area only where lines are of use."""
     hues, names = hues_of(plan), plan.names()
-    return Choices((("Figures", tuple(_figures(result, hues, names, areas_only))),))
+    return Choices(((_("Figures"), tuple(_figures(result, hues, names, areas_only))),))
 
 
 def _anchor(reference: str, result: Result, hues: dict[str, str], names: dict[str, str]) -> Token:

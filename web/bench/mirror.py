@@ -4,6 +4,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
+from django.utils.translation import gettext as _
+
 from kagami.exchange.svg import Frame, path_data
 from kagami.geometry.measure.size import Box
 from kagami.geometry.measure.symmetry import ROUND, Symmetry
@@ -91,29 +93,33 @@ def draw_mirror(result: Result) -> Mirror:
 def _drawn(result: Result) -> Mirror:
     found = read_mark(result)
     rows = [
-        Reading("Regions", f"{found.regions_kept} of {found.regions}" if found.regions else "none"),
-        Reading("Nodes", str(found.nodes)),
-        Reading("Ink", f"{found.ink:.0%}".replace("%", " %")),
-        Reading("Symmetry", symmetry_text(found.symmetry)),
+        Reading(
+            _("Regions"),
+            _("{kept} of {all}").format(kept=found.regions_kept, all=found.regions) if found.regions else _("none"),
+        ),
+        Reading(_("Nodes"), str(found.nodes)),
+        Reading(_("Ink"), f"{found.ink:.0%}".replace("%", " %")),
+        Reading(_("Symmetry"), symmetry_text(found.symmetry)),
     ]
     if found.symmetry is not None and (found.symmetry.order != 1 or found.symmetry.mirrored):
-        rows.append(Reading("Symmetry error", _error_text(found.symmetry.error), exact=True))
+        rows.append(Reading(_("Symmetry error"), _error_text(found.symmetry.error), exact=True))
     if found.box is not None:
         module = result.plan.module
         width, height = (number_text(value * module.size) for value in (found.box.width, found.box.height))
-        rows.append(Reading("Size", f"{width} × {height} {module.unit}"))
+        rows.append(Reading(_("Size"), f"{width} × {height} {module.unit}"))
     return Mirror(picture_of(result), tuple(rows), result.sound)
 
 
 def symmetry_text(symmetry: Symmetry | None) -> str:
     """The symmetry in words."""
     if symmetry is None or (symmetry.order == 1 and not symmetry.mirrored):
-        return "none"
+        return _("none")
     if symmetry.order == ROUND:
-        return "round"
+        return _("round")
     if symmetry.order == 1:
-        return "mirrored"
-    return f"{symmetry.order}-fold{', mirrored' if symmetry.mirrored else ''}"
+        return _("mirrored")
+    text = _("{order}-fold, mirrored") if symmetry.mirrored else _("{order}-fold")
+    return text.format(order=symmetry.order)
 
 
 def _error_text(error: float) -> str:

@@ -6,6 +6,7 @@ from typing import Final
 
 from django.template.loader import render_to_string
 from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
 
 from kagami.plan.document import Plan
 from kagami.plan.evaluate import Outcome, Result
@@ -96,7 +97,7 @@ def draw_panel(plan: Plan, result: Result, state: Looking) -> Panel:
     lines: list[Line] = []
     before = ""
     for number, step in enumerate(plan.steps, 1):
-        heading = HEADINGS[step.chapter]
+        heading = _(HEADINGS[step.chapter])
         html = _set(step, number, result, state, names, hues)
         lines.append(Line(heading if heading != before else "", html, number == position))
         before = heading
@@ -159,7 +160,7 @@ def _measures(result: Result) -> Iterable[MeasureLine]:
         shown = "" if value is None else f"{number_text(value * module.size)} {module.unit}"
         found = result.findings.get(measure.name)
         if isinstance(found, Solution):
-            others = f", one of {len(found.others) + 1} solutions" if found.others else ""
+            others = _(", one of {count} solutions").format(count=len(found.others) + 1) if found.others else ""
             shown = f"{number_text(found.value)}u{others}, {shown}"
         yield MeasureLine(
             measure.name, measure_text(measure), shown, str(error) if error else "", measure.solve is None
@@ -184,7 +185,7 @@ def _notes(outcome: Outcome, names: dict[str, str]) -> Iterable[str]:
     for code, values in outcome.drawing.notes if outcome.drawing else ():
         shown = {name: number_text(value) if isinstance(value, float) else value for name, value in values.items()}
         shown |= {name: names.get(str(values[name]), values[name]) for name in ("owner", "other") if name in values}
-        yield NOTES[code].format(**shown)
+        yield _(NOTES[code]).format(**shown)
 
 
 def _has_crumbs(outcome: Outcome) -> bool:
@@ -195,7 +196,12 @@ def _mends(result: Result, outcome: Outcome) -> Iterable[tuple[str, str, str, st
     """What one click can mend: step, field, other, and that in words."""
     names = result.plan.names()
     for mend in mends(result, outcome):
-        yield mend.step, mend.field, mend.other, f"let {names[mend.step]} meet {names[mend.other]}"
+        yield (
+            mend.step,
+            mend.field,
+            mend.other,
+            _("let {one} meet {other}").format(one=names[mend.step], other=names[mend.other]),
+        )
 
 
 def _reaches(step: Step, outcome: Outcome) -> Iterable[tuple[int, str]]:
@@ -206,15 +212,16 @@ def _reaches(step: Step, outcome: Outcome) -> Iterable[tuple[int, str]]:
     if group is None:
         return
     if group.order > 1:
-        yield 1, f"all round: {group.size}"
+        yield 1, _("all round: {count}").format(count=group.size)
     for every in (part for part in range(2, min(group.order, MOST_PARTS)) if group.order % part == 0):
-        yield every, f"every {ordinal(every)}: {group.size // every}"
+        yield every, _("every {nth}: {count}").format(nth=ordinal(every), count=group.size // every)
     if group.axis is not None:
-        yield group.order, "both sides"
-    yield 0, "this one only"
+        yield group.order, _("both sides")
+    yield 0, _("this one only")
 
 
 def ordinal(number: int) -> str:
     """2nd, 3rd, 4th …"""
-    ending = "th" if 10 < number % 100 < 14 else {1: "st", 2: "nd", 3: "rd"}.get(number % 10, "th")
-    return f"{number}{ending}"
+    forms = {1: _("{number}st"), 2: _("{number}nd"), 3: _("{number}rd")}
+    last = 0 if 10 < number % 100 < 14 else number % 10
+    return forms.get(last, _("{number}th")).format(number=number)

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from typing import Any, Final
 
 from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.utils.translation import gettext as _
 
 from kagami.plan.errors import PlanError
 from web.marks.services.history import NothingFurther, StaleRevision
@@ -29,13 +30,14 @@ def body_of(request: HttpRequest) -> dict[str, Any]:
     """
     length = request.META.get("CONTENT_LENGTH") or "0"
     if not length.isdecimal() or int(length) > MOST_BYTES:
-        raise BadRequest(f"This change is too large: {length} bytes, and {MOST_BYTES:,} is the most.", 413)
+        text = _("This change is too large: {length} bytes, and {most} is the most.")
+        raise BadRequest(text.format(length=length, most=f"{MOST_BYTES:,}"), 413)
     try:
         data = json.loads(request.body)
     except (ValueError, RecursionError) as error:
-        raise BadRequest("The request is not readable as JSON.") from error
+        raise BadRequest(_("The request is not readable as JSON.")) from error
     if not isinstance(data, dict):
-        raise BadRequest("The request must be a JSON object.")
+        raise BadRequest(_("The request must be a JSON object."))
     return data
 
 
@@ -47,7 +49,7 @@ def base_of(data: dict[str, Any]) -> int:
     """
     base = data.get("base")
     if not isinstance(base, int) or isinstance(base, bool):
-        raise BadRequest("The request must name the revision that it started from, as “base”.")
+        raise BadRequest(_("The request must name the revision that it started from, as “base”."))
     return base
 
 

@@ -4,12 +4,16 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Final
 
+from django.utils.translation import gettext as _
+from django.utils.translation import ngettext
+
 from kagami.exchange.face_paths import face_paths
 from kagami.exchange.svg import Frame, path_data
 from kagami.geometry.measure.size import Box, area
 from kagami.plan.document import Plan
 from kagami.plan.evaluate import Result
 from kagami.plan.ink import pieces
+from kagami.plan.messages import listing
 from kagami.plan.picking import carve_detail
 from kagami.plan.regions import Regions
 from kagami.plan.steps import Carve, Chapter
@@ -126,13 +130,21 @@ def _regions(plan: Plan, result: Result, carve: Carve, every: int, frame: Frame)
     for face in range(1, len(paths)):
         kept = bool(detail.kept[face])
         count = size[orbits[face]]
-        verb = "drop" if kept else "keep"
-        says = f"{verb} {count} region{'s' if count > 1 else ''}: {_inside(regions, face, names, sizes)}"
+        text = _drop(count) if kept else _keep(count)
+        says = text.format(count=count, place=_inside(regions, face, names, sizes))
         yield Region(face, orbits[face], kept, paths[face], says)
+
+
+def _keep(count: int) -> str:
+    return ngettext("keep {count} region: {place}", "keep {count} regions: {place}", count)
+
+
+def _drop(count: int) -> str:
+    return ngettext("drop {count} region: {place}", "drop {count} regions: {place}", count)
 
 
 def _inside(regions: Regions, face: int, names: dict[str, str], sizes: dict[str, float]) -> str:
     """Where a region lies, in words: in the two smallest of the figures that hold it."""
     cover = {owner.partition("#")[0] for owner in regions.names[face].cover}
     inside = [names.get(identifier, identifier) for identifier in sorted(cover, key=lambda one: sizes.get(one, 0.0))]
-    return "in " + " and ".join(inside[:2]) if inside else "between the figures"
+    return _("in {figures}").format(figures=listing(inside[:2])) if inside else _("between the figures")

@@ -4,6 +4,8 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Any, Final
 
+from django.utils.translation import gettext as _
+
 from kagami.plan.document import Plan
 from kagami.plan.evaluate import Result
 from kagami.plan.fields import FieldKind
@@ -69,9 +71,9 @@ def draw_slip(plan: Plan, result: Result, kind: str, position: int, asked: str =
         if isinstance(part, Words):
             add_words(tokens, part.text)
         elif isinstance(part, Own):
-            tokens.append(Token("own", step.name, "name", "name"))
+            tokens.append(Token("own", step.name, "name", _("name")))
         elif part.kind is FieldKind.PICKS:
-            tokens.append(Token("words", "the regions chosen on the sheet"))
+            tokens.append(Token("words", _("the regions chosen on the sheet")))
         else:
             tokens.append(slot_token(step, part, result, names, hues))
     return Slip(kind, tr(cls.title), tuple(tokens))

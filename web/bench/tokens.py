@@ -4,6 +4,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
 from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
+from django.utils.translation import ngettext
 
 from kagami.plan import anchors
 from kagami.plan.change import TYPED_LISTS
@@ -48,7 +50,9 @@ def sentence_tokens(
             add_words(found, part.text)
         elif isinstance(part, Own):
             sign = glyph(outcome, hues[step.id] == PIECE)
-            found.append(Token("own", step.name, "name", f"name of step {step.name}", hues[step.id], sign))
+            found.append(
+                Token("own", step.name, "name", _("name of step {name}").format(name=step.name), hues[step.id], sign)
+            )
         else:
             found.append(slot_token(step, part, result, names, hues, outcome.error))
     return found
@@ -74,7 +78,7 @@ def slot_token(
 ) -> Token:
     """A field of a sentence, ready to be set."""
     text = slot_text(step, slot, names)
-    label = f"{slot.field} of {step.name}"
+    label = _("{field} of {name}").format(field=tr(slot.field), name=step.name)
     faulty = error is not None and error.field == slot.field and error.code != "figure-waits"
     value = getattr(step, slot.field)
     if slot.kind in VALUES:
@@ -135,6 +139,8 @@ def _hint(kind: FieldKind, text: str, result: Result) -> str:
 def _kept_text(step: Step, result: Result) -> str:
     outcome = result.outcomes.get(step.id)
     if outcome is None or outcome.drawing is None or not isinstance(outcome.drawing.detail, CarveDetail):
-        return "regions"
+        return _("regions")
     count = kept_count(outcome.drawing.detail)
-    return "no region yet" if count == 0 else "1 region" if count == 1 else f"{count} regions"
+    if count == 0:
+        return _("no region yet")
+    return ngettext("{count} region", "{count} regions", count).format(count=count)

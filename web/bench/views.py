@@ -6,6 +6,7 @@ from typing import Any
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import render
 from django.urls import reverse
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET, require_POST
 
 from kagami.plan.evaluate import evaluate
@@ -16,6 +17,7 @@ from web.bench.fragments import Bench, fragments
 from web.bench.requests import BadRequest, answers_refusals, base_of, body_of
 from web.bench.slip import draw_slip, verbs
 from web.bench.state import Looking, looking
+from web.bench.words import words
 from web.marks.access import mark_of
 from web.marks.services import history
 from web.marks.services.evaluation import CACHE
@@ -27,7 +29,7 @@ def bench(request: HttpRequest, mark_id: int) -> HttpResponse:
     mark = mark_of(request.user, mark_id)
     state = looking(request.GET)
     context = Bench(mark, mark.current.read(), state).context()
-    return render(request, "bench/bench.html", {**context, "verbs": verbs(), "page": "bench"})
+    return render(request, "bench/bench.html", {**context, "verbs": verbs(), "words": words(), "page": "bench"})
 
 
 @require_GET
@@ -71,7 +73,7 @@ def keep(request: HttpRequest, mark_id: int) -> HttpResponse:
     mark = mark_of(request.user, mark_id)
     base = base_of(data)
     if not mark.revisions.filter(number=base).exists():
-        raise BadRequest("There is no such revision.")
+        raise BadRequest(_("There is no such revision."))
     made = history.keep_as_new(mark, base, str(data.get("kind")), _given(data))
     return JsonResponse({"address": reverse("bench", args=[made.id])})
 
@@ -81,7 +83,7 @@ def keep(request: HttpRequest, mark_id: int) -> HttpResponse:
 def slip(request: HttpRequest, mark_id: int, kind: str) -> HttpResponse:
     """The slip of a new step."""
     if kind not in KINDS:
-        raise BadRequest("There is no such kind of step.", 404)
+        raise BadRequest(_("There is no such kind of step."), 404)
     mark = mark_of(request.user, mark_id)
     plan = mark.current.read()
     position = looking(request.GET).position(plan)
@@ -128,7 +130,7 @@ def complete(request: HttpRequest, mark_id: int) -> JsonResponse:
 def _given(data: dict[str, Any]) -> dict[str, Any]:
     given = data.get("given")
     if not isinstance(given, dict):
-        raise BadRequest("The change lacks its values, “given”.")
+        raise BadRequest(_("The change lacks its values, “given”."))
     return given
 
 

@@ -5,6 +5,7 @@ from typing import Final
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.utils.http import content_disposition_header
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET
 
 from kagami.exchange.artwork import Artwork, NothingToDraw, artwork
@@ -25,7 +26,7 @@ def delivery(request: HttpRequest, mark_id: int) -> HttpResponse:
     mark = mark_of(request.user, mark_id)
     result = evaluated(mark.current.read())
     mirror = draw_mirror(result)
-    size = next((reading.value for reading in mirror.readings if reading.name == "Size"), "")
+    size = next((reading.value for reading in mirror.readings if reading.name == _("Size")), "")
     context = {"mark": mark, "page": "delivery", "mirror": mirror, "sizes": PNG_SIZES, "size": size}
     return render(request, "delivery/delivery.html", {**context, "plan": result.plan, "sound": result.sound})
 

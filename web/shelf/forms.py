@@ -1,6 +1,8 @@
 """Forms of the Shelf."""
 
 from django import forms
+from django.utils.translation import gettext as _
+from django.utils.translation import gettext_lazy
 
 from kagami.plan import limits
 from kagami.plan.document import Plan
@@ -11,14 +13,14 @@ from kagami.plan.files import read_plan
 class BrandForm(forms.Form):
     """A new brand."""
 
-    name = forms.CharField(max_length=limits.NAME_LENGTH, label="Name of the brand")
+    name = forms.CharField(max_length=limits.NAME_LENGTH, label=gettext_lazy("Name of the brand"))
 
 
 class MarkForm(forms.Form):
     """A new mark: empty under a name, or from a plan file (which brings its own name, unless one is typed)."""
 
-    name = forms.CharField(max_length=limits.NAME_LENGTH, required=False, label="Name of the mark")
-    file = forms.FileField(required=False, label="Begin from a plan file")
+    name = forms.CharField(max_length=limits.NAME_LENGTH, required=False, label=gettext_lazy("Name of the mark"))
+    file = forms.FileField(required=False, label=gettext_lazy("Begin from a plan file"))
 
     def clean(self) -> dict:
         """Read the file, or begin an empty plan."""
@@ -27,11 +29,10 @@ class MarkForm(forms.Form):
             return data
         name, file = data.get("name", ""), data.get("file")
         if not name and not file:
-            raise forms.ValidationError("Type a name for the mark, or choose a plan file that brings one.")
+            raise forms.ValidationError(_("Type a name for the mark, or choose a plan file that brings one."))
         if file and file.size > limits.DOCUMENT_BYTES:
-            raise forms.ValidationError(
-                f"This file is {file.size:,} bytes long; {limits.DOCUMENT_BYTES:,} is the most."
-            )
+            text = _("This file is {size} bytes long; {most} is the most.")
+            raise forms.ValidationError(text.format(size=f"{file.size:,}", most=f"{limits.DOCUMENT_BYTES:,}"))
         try:
             plan = read_plan(file.read()) if file else Plan(title=name)
         except PlanError as error:

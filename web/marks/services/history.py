@@ -6,6 +6,7 @@ from typing import Any
 
 from django.db import transaction
 from django.db.models import Max
+from django.utils.translation import gettext as _
 
 from kagami.plan.change import change
 from kagami.plan.document import Plan
@@ -19,8 +20,10 @@ class StaleRevision(Exception):
 
     def __init__(self, seen: int, current: int) -> None:
         super().__init__(
-            f"This mark was changed elsewhere: you saw change {seen}, it is now at change {current}. "
-            "Your change was not made."
+            _(
+                "This mark was changed elsewhere: you saw change {seen}, it is now at change {current}. "
+                "Your change was not made."
+            ).format(seen=seen, current=current)
         )
         self.seen = seen
         self.current = current
@@ -65,7 +68,7 @@ def undo(mark: Mark, base: int) -> Made:
     """
     mark = _locked(mark, base)
     if mark.current.parent_id is None:
-        raise NothingFurther("There is nothing to undo: this is the mark as it was begun.")
+        raise NothingFurther(_("There is nothing to undo: this is the mark as it was begun."))
     return _go_to(mark, mark.current.parent)
 
 
@@ -80,7 +83,7 @@ def redo(mark: Mark, base: int) -> Made:
     mark = _locked(mark, base)
     following = mark.current.children.order_by("-number").first()
     if following is None:
-        raise NothingFurther("There is nothing to redo.")
+        raise NothingFurther(_("There is nothing to redo."))
     return _go_to(mark, following)
 
 

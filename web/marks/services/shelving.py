@@ -2,6 +2,7 @@
 
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import IntegrityError, transaction
+from django.utils.translation import gettext as _
 
 from kagami.plan import limits
 from kagami.plan.document import Plan
@@ -27,7 +28,7 @@ def make_brand(owner: AbstractBaseUser, name: str) -> Brand:
             return Brand.objects.create(owner=owner, name=name)
     except IntegrityError as error:
         raise NameTaken(
-            f"You have a brand called “{name}” already. Choose another name, or add to that one."
+            _("You have a brand called “{name}” already. Choose another name, or add to that one.").format(name=name)
         ) from error
 
 
@@ -42,7 +43,9 @@ def rename_brand(brand: Brand, name: str) -> None:
         with transaction.atomic():
             brand.save()
     except IntegrityError as error:
-        raise NameTaken(f"You have a brand called “{name}” already. Choose another name.") from error
+        raise NameTaken(
+            _("You have a brand called “{name}” already. Choose another name.").format(name=name)
+        ) from error
 
 
 def remove_brand(brand: Brand) -> None:
@@ -52,7 +55,8 @@ def remove_brand(brand: Brand) -> None:
         HasMarks: it is not empty.
     """
     if brand.marks.exists():
-        raise HasMarks(f"“{brand.name}” still has marks. Remove them one by one first, so that none goes unseen.")
+        text = _("“{name}” still has marks. Remove them one by one first, so that none goes unseen.")
+        raise HasMarks(text.format(name=brand.name))
     brand.delete()
 
 

@@ -1,6 +1,7 @@
 // Says what happened: quietly in the status line, at a field that is wrong, or in the banner.
 
 import { keepApart } from "./server.js";
+import { word } from "./words.js";
 
 const banner = document.getElementById("banner");
 
@@ -30,8 +31,8 @@ function showBanner(text, ...buttons) {
 }
 
 function showConflict(refusal, attempt) {
-  const newest = button("Show the newest", () => location.reload());
-  const apart = button("Keep mine as a new mark", async () => {
+  const newest = button(word("newest"), () => location.reload());
+  const apart = button(word("apart"), async () => {
     try {
       const answer = await keepApart(attempt.body, attempt.from);
       location.assign(answer.address);
@@ -79,8 +80,8 @@ export function refused(error, element, attempt) {
   if (error.data.code === "needed-by-values") {
     const { kind, given } = attempt.body;
     const again = { detail: { kind, given: { ...given, freeze: true } } };
-    const freeze = button("Freeze the values and remove it", () => document.dispatchEvent(new CustomEvent("bench:again", again)));
-    return showBanner(error.message, freeze, button("Close", clearBanner));
+    const freeze = button(word("freeze"), () => document.dispatchEvent(new CustomEvent("bench:again", again)));
+    return showBanner(error.message, freeze, button(word("close"), clearBanner));
   }
-  return showBanner(error.message, button("Close", clearBanner));
+  return showBanner(error.message, button(word("close"), clearBanner));
 }

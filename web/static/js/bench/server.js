@@ -1,5 +1,7 @@
 // Talks to the server: what is looked at, and changes one after the other, each naming the revision it started from.
 
+import { word } from "./words.js";
+
 const main = document.getElementById("main");
 const token = main.querySelector("[name=csrfmiddlewaretoken]").value;
 const base = `/marks/${main.dataset.mark}/`;
@@ -8,7 +10,7 @@ let busy = 0;
 
 export class Refusal extends Error {
   constructor(status, data) {
-    super(data.error || "The server did not answer as expected.");
+    super(data.error || word("odd-answer"));
     this.status = status;
     this.data = data;
   }
@@ -40,7 +42,7 @@ export function setRevision(number) {
 async function read(response) {
   const kind = response.headers.get("Content-Type") || "";
   if (response.redirected || (response.ok && !kind.startsWith("application/json"))) {
-    throw new Refusal(401, { error: "You are signed out. Reload the page and sign in; what is saved is safe." });
+    throw new Refusal(401, { error: word("signed-out") });
   }
   const data = kind.startsWith("application/json") ? await response.json() : {};
   if (!response.ok) throw new Refusal(response.status, data);
@@ -51,7 +53,7 @@ async function reach(path, options) {
   try {
     return await fetch(base + path, { credentials: "same-origin", ...options });
   } catch {
-    throw new Refusal(0, { error: "The server does not answer, so this was not saved. Try again in a moment." });
+    throw new Refusal(0, { error: word("no-answer") });
   }
 }
 

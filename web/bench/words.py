@@ -1,0 +1,20 @@
+"""What the Bench's scripts say by themselves; the page hands it to them as data."""
+
+from typing import Final
+
+from django.utils.translation import gettext
+
+WORDS: Final = {
+    "newest": "Show the newest",
+    "apart": "Keep mine as a new mark",
+    "freeze": "Freeze the values and remove it",
+    "close": "Close",
+    "odd-answer": "The server did not answer as expected.",
+    "signed-out": "You are signed out. Reload the page and sign in; what is saved is safe.",
+    "no-answer": "The server does not answer, so this was not saved. Try again in a moment.",
+}
+
+
+def words() -> dict[str, str]:
+    """The words in the language of the request."""
+    return {key: gettext(text) for key, text in WORDS.items()}

@@ -44,6 +44,11 @@ class Rows(TestCase):
         self.assertEqual(usual_range(PLAN, subject_of(PLAN, "rim.radius")), ("1u", "3u"))
         self.assertEqual(usual_range(PLAN, subject_of(PLAN, "fan.angle")), ("15", "45"))
 
+    def test_a_value_of_nothing_has_a_usual_range_too(self) -> None:
+        plan = read_text("Measure: none = 0u\nSquare box of side 4u, its centre on O, turned by 0°.")
+        self.assertEqual(usual_range(plan, subject_of(plan, "none")), ("0.5u", "1.5u"))
+        self.assertEqual(usual_range(plan, subject_of(plan, "box.angle")), ("-45", "45"))
+
     def test_what_cannot_be_shown_is_refused(self) -> None:
         for key, low, count in (("x", "1u", 5), ("r", "1u", 1), ("r", "1u", 99), ("r", "gone", 5)):
             with self.assertRaises(PlanError):

@@ -19,6 +19,7 @@ from kagami.plan.solving import Solution
 from kagami.plan.steps import Chapter, Step
 from kagami.plan.steps.carve import Carve, CarveDetail
 from kagami.plan.tones import tone_colours
+from kagami.plan.translation import tr
 from web.bench.hues import hues_of
 from web.bench.state import Looking
 from web.bench.tokens import sentence_tokens
@@ -178,7 +179,7 @@ def _fault(outcome: Outcome) -> str:
     if outcome.error is None:
         return ""
     text = str(outcome.error)
-    return f"{outcome.error.field}: {text}" if outcome.error.field and not outcome.waits else text
+    return f"{tr(outcome.error.field)}: {text}" if outcome.error.field and not outcome.waits else text
 
 
 def _notes(outcome: Outcome, names: dict[str, str]) -> Iterable[str]:

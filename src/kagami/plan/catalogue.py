@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from kagami.plan import messages, saying, sentences, spoken
+from kagami.plan import messages, ranges, saying, sentences, spoken
 from kagami.plan.fields import FieldKind
 from kagami.plan.steps import IN_ORDER_OF_WORK, Chapter, Step
 from kagami.plan.translation import LANGUAGE
@@ -28,6 +28,7 @@ def _entries() -> Iterator[tuple[str, str]]:
     yield from ((word, "a word of an anchor; no two may be said alike") for word in spoken.PLACE_WORDS)
     picks = (*sentences.PICKED.values(), sentences.ALL_ROUND, sentences.HERE, sentences.EVERY)
     yield from ((form, "a choice of regions") for form in picks)
+    yield ranges.LABEL, "what is varied on a contact sheet"
     yield sentences.GUIDE, "at the end of a sentence"
     yield sentences.NOTHING, "stands for an empty list"
     yield saying.SOLVE, "what is typed for a measure that is solved; it begins with a word"

@@ -13,7 +13,9 @@ from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused, PlanError
 from kagami.plan.evaluate import Cache, Result, evaluate
 from kagami.plan.fields import VALUES, FieldKind
+from kagami.plan.forms import say
 from kagami.plan.messages import number_text
+from kagami.plan.translation import tr
 
 MOST: Final = 25
 """Marks in a row."""
@@ -21,6 +23,11 @@ MOST_IN_GRID: Final = 49
 DECIMALS: Final = 3
 USUAL_SPREAD: Final = 0.5
 """How far a usual range reaches from the value at hand, as a share of it."""
+
+
+USUAL_TURN: Final = 45.0
+"""How far a usual range reaches to both sides of an angle of 0, in degrees."""
+LABEL: Final = "{field} of {name}"
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,7 +71,7 @@ def subjects(plan: Plan) -> tuple[Subject, ...]:
         for field, kind in step.field_kinds().items():
             if kind in VALUES or kind is FieldKind.CHOICE:
                 choices = step.choices(field) if kind is FieldKind.CHOICE else ()
-                label = f"{field.replace('_', ' ')} of {step.name}"
+                label = say(LABEL, field=tr(field).replace("_", " "), name=step.name)
                 found.append(Subject(f"{step.id}.{field}", label, getattr(step, field), kind, choices))
     return tuple(found)
 
@@ -131,20 +138,23 @@ def _sample(plan: Plan, rows: Sequence[Row], values: tuple[str, ...], cache: Cac
 
 
 def usual_range(plan: Plan, subject: Subject, cache: Cache | None = None) -> tuple[str, str]:
-    """Ends to begin with: half and one and a half times what the subject comes to now."""
+    """Ends to begin with: half and one and a half times what the subject comes to now; round 0 for an angle of 0."""
     result = evaluate(plan, cache)
     known = result.measures.values.get(subject.key)
     value = known if known is not None else _value_now(result, subject)
-    ends = (value * (1 - USUAL_SPREAD), value * (1 + USUAL_SPREAD))
+    if value == 0 and subject.kind is FieldKind.ANGLE:
+        ends = (-USUAL_TURN, USUAL_TURN)
+    else:
+        ends = ((value or 1.0) * (1 - USUAL_SPREAD), (value or 1.0) * (1 + USUAL_SPREAD))
     low, high = (_typed(subject, end) for end in ends)
     return low, high
 
 
 def _value_now(result: Result, subject: Subject) -> float:
-    """What a step's value comes to; 1 where it comes to nothing or to 0, so that there is a range at all."""
+    """What a step's value comes to; 1 where it comes to nothing."""
     if subject.choices:
         return 1.0
     try:
-        return result.values.of(subject.text) or 1.0
+        return result.values.of(subject.text)
     except PlanError:
         return 1.0

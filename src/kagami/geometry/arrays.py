@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any, NamedTuple, TypeAlias
+from typing import Any, Final, NamedTuple, TypeAlias
 
 import numpy as np
 import numpy.typing as npt
@@ -14,6 +14,9 @@ Floats: TypeAlias = npt.NDArray[np.float64]
 Complexes: TypeAlias = npt.NDArray[np.complex128]
 Ints: TypeAlias = npt.NDArray[np.signedinteger[Any]]
 Bools: TypeAlias = npt.NDArray[np.bool_]
+
+CELLS: Final = 64
+"""Places in one cell, whose side is this share of the distance asked for, are one before others are compared."""
 
 
 def frozen(array: npt.NDArray[Any]) -> npt.NDArray[Any]:
@@ -112,7 +115,8 @@ def cycles_of(following: Ints) -> tuple[Ints, int]:
 def clustered(points: Floats, distance: float) -> tuple[Ints, int]:
     """Label places so that those within `distance` of each other (along a chain) share one; also the number of labels.
 
-    Sorting along x finds the few that can have a neighbour at all; only those go through a k-d tree.
+    Sorting along x finds the few that can have a neighbour at all. Those of one small cell are one place beforehand, so
+    that the cost grows with the places and not with the pairs among the many that lie in one.
     """
     count = len(points)
     labels = np.arange(count)
@@ -124,11 +128,25 @@ def clustered(points: Floats, distance: float) -> tuple[Ints, int]:
     suspect[order[:-1][close]] = True
     suspect[order[1:][close]] = True
     where = np.flatnonzero(suspect)
-    pairs = cKDTree(points[where]).query_pairs(distance, output_type="ndarray")
-    if len(pairs) == 0:
+    cell, model = _cells(points[where], distance / CELLS)
+    pairs = cKDTree(points[where[model]]).query_pairs(distance, output_type="ndarray")
+    if len(pairs) == 0 and len(model) == len(where):
         return labels, count
-    labels = linked(count, where[pairs[:, 0]], where[pairs[:, 1]])
+    ends = where[model]
+    a = np.concatenate([where, ends[pairs[:, 0]]])
+    b = np.concatenate([ends[cell], ends[pairs[:, 1]]])
+    labels = linked(count, a, b)
     return labels, int(labels.max()) + 1
+
+
+def _cells(points: Floats, size: float) -> tuple[Ints, Ints]:
+    """The cell of a square grid that each place lies in, numbered, and for each cell one of its places."""
+    grid = np.floor(points / size)
+    order = np.lexsort((grid[:, 1], grid[:, 0]))
+    first = run_starts(grid[order, 0], grid[order, 1])
+    cell = np.empty(len(points), dtype=np.intp)
+    cell[order] = np.cumsum(first) - 1
+    return cell, order[first]
 
 
 def mean_by(labels: Ints, count: int, points: Floats) -> Floats:

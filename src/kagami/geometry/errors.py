@@ -29,3 +29,9 @@ class TooLarge(GeometryError):
     """An input holds more curves than the kernel takes on."""
 
     code = "too-large"
+
+
+class Unarrangeable(GeometryError):
+    """Curves lie so near to each other that they can neither be told apart nor taken for one."""
+
+    code = "unarrangeable"

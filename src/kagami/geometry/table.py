@@ -17,6 +17,8 @@ from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 
 MOST_CURVES = 20_000
+_LENGTHS = {LINE: 4, ARC: 3, ELLIPSE: 4, CUBIC: 8}
+"""How many of the first numbers of a row are lengths; the rest are angles."""
 _KIND_OF = {Line: LINE, Arc: ARC, EllipticArc: ELLIPSE, Cubic: CUBIC}
 
 
@@ -65,6 +67,13 @@ class CurveTable:
                 given = (column[mine] for column in columns)
                 answer[mine] = getattr(module, question)(self.rows[index[mine]], *given)
         return answer
+
+    def scaled(self, factor: float) -> CurveTable:
+        """The same curves with all lengths times a factor; parameters along them mean the same places."""
+        rows = self.rows.copy()
+        for number, columns in _LENGTHS.items():
+            rows[self._of_kind[number], :columns] *= factor
+        return CurveTable(self.kind, rows, self.owner, self.cuts, self.owners)
 
     def curve(self, index: int, t0: float, t1: float) -> Curve:
         """The stretch t0…t1 of a curve as a typed value; t0 > t1 runs it backwards."""

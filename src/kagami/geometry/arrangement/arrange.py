@@ -3,19 +3,23 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Final
 
 import numpy as np
 
+from kagami.geometry.arrangement.certificate import fault_of
+from kagami.geometry.arrangement.chains import Chains, chains_of
 from kagami.geometry.arrangement.faces import faces_of_cycles, windings
 from kagami.geometry.arrangement.rays import NONE, first_met
 from kagami.geometry.arrangement.split import Edges, split
 from kagami.geometry.arrangement.trace import Cycles, cycle_moments, trace, twins
 from kagami.geometry.arrays import Bools, Floats, Ints, sums_by
+from kagami.geometry.errors import Unarrangeable
 from kagami.geometry.outline import Shape
-from kagami.geometry.table import CurveTable, tabulate
+from kagami.geometry.table import CurveTable
+from kagami.geometry.tolerance import COARSER
 
 INWARD_SHARES: Final = tuple(10.0**-power for power in range(2, 6))
 """How far inside points are moved off their edge, as shares of its length, tried in turn."""
@@ -114,16 +118,35 @@ class Arrangement:
 
 
 def arrange(shapes: Sequence[Shape]) -> Arrangement:
-    """The arrangement of all curves of the shapes.
+    """The arrangement of all curves of the shapes, with a certificate (see `certificate`).
+
+    Where it does not hold, the same is tried with more taken for one place; so shapes that differ by a few tolerances
+    become one, and no wrong arrangement is returned.
 
     Raises:
-        TooLarge: more curves than the kernel takes on.
+        TooLarge: more curves, crossings or regions than the kernel takes on.
+        Unarrangeable: curves so near to each other that they cannot be told apart, nor taken for one.
     """
-    table = tabulate(shapes)
-    edges = split(table)
-    cycles = trace(table, edges)
-    face_of_cycle, count = faces_of_cycles(table, edges, cycles)
+    chains = chains_of(shapes)
+    fault = None
+    for scale in COARSER:
+        arrangement = _arranged(chains, scale)
+        fault = fault_of(arrangement, scale)
+        if fault is None:
+            return arrangement
+    raise Unarrangeable(str(fault))
+
+
+def _arranged(chains: Chains, scale: float) -> Arrangement:
+    """Arranged on a drawing of another scale, on which tolerances mean more; given back in the scale that came in."""
+    drawn = chains if scale == 1.0 else Chains(chains.table.scaled(scale), chains.begin, chains.end)
+    edges = split(drawn)
+    cycles = trace(drawn.table, edges)
+    face_of_cycle, count = faces_of_cycles(drawn.table, edges, cycles)
     face = face_of_cycle[cycles.cycle]
     n = len(edges.tail)
-    winding = windings(edges, face[:n], face[n:], count, table.owners)
-    return Arrangement(table, edges, cycles, face_of_cycle, count, winding)
+    winding = windings(edges, face[:n], face[n:], count, drawn.table.owners)
+    if scale != 1.0:
+        edges = replace(edges, places=edges.places / scale)
+        cycles = replace(cycles, area=cycles.area / scale**2)
+    return Arrangement(chains.table, edges, cycles, face_of_cycle, count, winding)

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kagami.geometry.arrays import Bools, Floats, Ints, clustered, linked, mean_by, run_starts
+from kagami.geometry.arrangement.chains import Chains
+from kagami.geometry.arrays import Bools, Floats, Ints, clustered, lengths, linked, mean_by, run_starts
 from kagami.geometry.crossings import Crossings, find
 from kagami.geometry.table import CurveTable
 from kagami.geometry.tolerance import COINCIDENT, LENGTH
@@ -32,17 +33,26 @@ class Edges:
     member_turn: Ints
 
 
-def split(table: CurveTable) -> Edges:
+ALONG = (0.5, 0.25, 0.75)
+"""Where along a stretch it is asked whether it lies on another one with the same ends."""
+EXTENT = np.linspace(0.0, 1.0, 9)[1:-1]
+"""Where along a stretch back to its own start it is asked how far away it goes."""
+
+
+def split(chains: Chains) -> Edges:
     """All edges of the arrangement of a table's curves, coincident stretches made one."""
-    curve, t, vertex, places = _stops(table, find(table))
+    table = chains.table
+    curve, t, vertex, places = _stops(chains, find(table))
     return _merge(table, places, *_stretches(table, curve, t, vertex))
 
 
-def _stops(table: CurveTable, crossings: Crossings) -> tuple[Ints, Floats, Ints, Floats]:
+def _stops(chains: Chains, crossings: Crossings) -> tuple[Ints, Floats, Ints, Floats]:
     """Where each curve is stopped: curve, parameter and vertex of every stop, and the places of the vertices.
 
-    Both sides of a crossing are one stop; ends are stops; a whole circle has a seam only where nothing meets it.
+    Both sides of a crossing are one stop, and so are the ends in one joint; a whole circle has a seam only where nothing
+    meets it. A vertex with ends in it lies where one of them is, so that corners stay exact.
     """
+    table = chains.table
     whole = table.whole()
     met = np.zeros(len(table), bool)
     met[crossings.i] = met[crossings.j] = True
@@ -58,12 +68,27 @@ def _stops(table: CurveTable, crossings: Crossings) -> tuple[Ints, Floats, Ints,
     sites = np.concatenate([(places[:n] + places[n : 2 * n]) / 2, places[2 * n :]])
     stop = np.concatenate([np.arange(n), np.arange(n), n + np.arange(len(lone))])
     label, count = clustered(sites, LENGTH)
-    return curve, t, label[stop], sites if count == len(sites) else mean_by(label, count, sites)
+    label, count = _joined(label, count, n, np.concatenate([chains.begin[ends], chains.end[ends]]))
+    vertices = sites if count == len(sites) else mean_by(label, count, sites)
+    exact = label[n : n + 2 * len(ends)][::-1]
+    vertices[exact] = sites[n : n + 2 * len(ends)][::-1]
+    return curve, t, label[stop], vertices
+
+
+def _joined(label: Ints, count: int, first: int, joint: Ints) -> tuple[Ints, int]:
+    """Labels of sites with those of one joint made one; the sites of ends begin at `first`, in the order of `joint`."""
+    order = np.argsort(joint, kind="stable")
+    mine = label[first : first + len(joint)][order]
+    same = (np.diff(joint[order]) == 0) & (np.diff(mine) != 0)
+    if not same.any():
+        return label, count
+    label = linked(count, mine[:-1][same], mine[1:][same])[label]
+    return label, int(label.max()) + 1
 
 
 def _stretches(table: CurveTable, curve: Ints, t: Floats, vertex: Ints) -> tuple[Ints, Floats, Floats, Ints, Ints]:
     """Stretches of curves between neighbouring stops: curve, t0, t1, tail, head. Empty ones are left out."""
-    order = np.argsort(curve * 2.0 + t)  # one key: by curve, then by parameter
+    order = np.lexsort((t, curve))
     curve, t, vertex = curve[order], t[order], vertex[order]
     first = run_starts(curve)
     last = np.roll(first, -1)
@@ -75,9 +100,18 @@ def _stretches(table: CurveTable, curve: Ints, t: Floats, vertex: Ints) -> tuple
     tail, head = vertex, vertex[following]
     real = np.where(last, whole, True)
     real &= (t1 > t) | (tail != head)
-    back = np.flatnonzero(real & (tail == head))  # a loop of some length stays, a stretch of none goes
-    real[back] = table.ask("length", curve[back]) * (t1[back] - t[back]) > COINCIDENT
+    back = np.flatnonzero(real & (tail == head))  # a loop of some extent stays, a stretch of none goes
+    real[back] = _extent(table, curve[back], t[back], t1[back]) > COINCIDENT
     return curve[real], t[real], t1[real], tail[real], head[real]
+
+
+def _extent(table: CurveTable, curve: Ints, t0: Floats, t1: Floats) -> Floats:
+    """How far a stretch goes away from where it begins, at the most."""
+    start = table.ask("point", curve, t0, width=2)
+    away = [
+        lengths(table.ask("point", curve, t0 + (t1 - t0) * share, width=2) - start) for share in EXTENT.tolist()
+    ]
+    return np.max(away, axis=0) if len(curve) else np.zeros(0)
 
 
 def _merge(table: CurveTable, places: Floats, curve: Ints, t0: Floats, t1: Floats, tail: Ints, head: Ints) -> Edges:
@@ -102,22 +136,43 @@ def _merge(table: CurveTable, places: Floats, curve: Ints, t0: Floats, t1: Float
 
 
 def _coincident(table: CurveTable, vertices: int, curve: Ints, t0: Floats, t1: Floats, tail: Ints, head: Ints) -> Ints:
-    """Label of the edge that each stretch belongs to. Only stretches with the same two ends are compared."""
+    """Label of the edge that each stretch belongs to. Only stretches with the same two ends are compared.
+
+    In each round the first stretch of each group is the model, and those that lie along it join it; the others are asked
+    again against the first of them.
+    """
     key = np.minimum(tail, head) * vertices + np.maximum(tail, head)
-    order = np.argsort(key)
-    alike = np.diff(key[order]) == 0
-    suspect = np.zeros(len(curve), bool)
-    suspect[order[:-1][alike]] = True
-    suspect[order[1:][alike]] = True
-    where = np.flatnonzero(suspect)
-    if len(where) == 0:
-        return np.arange(len(curve))
-    middles = table.ask("point", curve[where], (t0[where] + t1[where]) / 2, width=2)
-    group, _ = clustered(middles, COINCIDENT)
-    rank = np.lexsort((group, key[where]))
-    same = (np.diff(key[where][rank]) == 0) & (np.diff(group[rank]) == 0)
-    labels = linked(len(curve), where[rank[:-1][same]], where[rank[1:][same]])
-    return np.unique(labels, return_inverse=True)[1].astype(np.intp)
+    label = np.arange(len(curve))
+    todo = np.argsort(key, kind="stable")
+    while True:
+        first = run_starts(key[todo])
+        many = first & ~np.append(first[1:], True) | ~first
+        todo, first = todo[many], first[many]
+        if len(todo) == 0:
+            break
+        model = todo[first][np.cumsum(first) - 1]
+        others = np.flatnonzero(~first)
+        same = np.zeros(len(todo), dtype=np.bool_)
+        same[others] = _lies_along(table, todo[others], model[others], curve, t0, t1)
+        label[todo[same]] = model[same]
+        todo = todo[~same & ~first]
+    return np.unique(label, return_inverse=True)[1].astype(np.intp)
+
+
+def _lies_along(table: CurveTable, a: Ints, b: Ints, curve: Ints, t0: Floats, t1: Floats) -> Bools:
+    """Whether the places within stretches `a` lie on stretches `b`, which have the same ends."""
+    answer = np.ones(len(a), dtype=np.bool_)
+    for share in ALONG:
+        todo = np.flatnonzero(answer)
+        one, other = a[todo], b[todo]
+        places = table.ask("point", curve[one], t0[one] + (t1[one] - t0[one]) * share, width=2)
+        t = table.ask("nearest", curve[other], places)
+        whole = table.whole()[curve[other]]
+        t = np.where(whole & (t < t0[other]), t + 1.0, t)
+        inside = (t >= t0[other]) & (t <= t1[other])
+        miss = lengths(table.ask("point", curve[other], t, width=2) - places)
+        answer[todo] = inside & (miss <= COINCIDENT)
+    return answer
 
 
 def _along(table: CurveTable, model: Ints, curve: Ints, t0: Floats, t1: Floats, tail: Ints, head: Ints) -> Bools:

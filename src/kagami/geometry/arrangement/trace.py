@@ -48,9 +48,7 @@ def trace(table: CurveTable, edges: Edges) -> Cycles:
     cycle, count = cycles_of(following)
     area = sums_by(cycle, count, _both_ways(_areas(table, edges)))
     component = np.zeros(count, dtype=np.intp)
-    # Each component has E − V + 2 cycles (Euler): two are left over when there is but one.
-    if len(starts) - n + count != 2:
-        component[cycle] = _components(edges, tail, order)[tail]
+    component[cycle] = np.unique(_components(edges, tail, order)[tail], return_inverse=True)[1]
     return Cycles(following, cycle, area, component)
 
 

@@ -1,4 +1,9 @@
-"""Crossings of cubics with each other: cut into nearly straight pieces once, then Newton's method where pieces meet."""
+"""Crossings of cubics with each other, found with proof: pairs of stretches are halved until each is settled.
+
+A pair is settled when its hulls show that it cannot meet; when its tangents show that it meets once at most, and Newton's
+method arrives at that place; when both run together; or when both are straight within the tolerance. Nothing is sampled
+that could be missed, and Newton's method only polishes.
+"""
 
 from __future__ import annotations
 
@@ -16,13 +21,21 @@ from kagami.geometry.tolerance import FLAT, LENGTH, NEAR_PARALLEL, ROUNDING
 
 MOST_CANDIDATES: Final = 1_000_000
 LEVELS: Final = 14
-STEPS: Final = 24
-FIRST_STEPS: Final = 5
-CONES_APART: Final = math.cos(8 * FLAT)
-"""Greatest cosine between chords whose pieces part at a common end. The inner control points of a nearly straight piece
-lie within 3 × FLAT of the chord's direction, seen from either end, so two cones are apart from 6 × FLAT on."""
-STARTS: Final = (0.15, 0.85)
-"""Where in a piece Newton's method begins: twice, since pieces that run nearly alike may cross twice."""
+"""Halvings of a curve by itself, until it is nearly straight."""
+ROUNDS: Final = 32
+"""Halvings of pairs: enough to come from any sheet down to the tolerance."""
+STEPS: Final = 10
+APART: Final = 1e-6
+"""Tangents that differ by more than this sine are told apart."""
+NARROW: Final = math.cos(0.19)
+CONES_APART: Final = math.cos(0.1)
+"""Cones narrower than `NARROW`, whose rays are all further from each other than this, share their tip alone: one that lies
+between two rays of the other would be nearer to one of them.
+"""
+STRAIGHT: Final = LENGTH / 4
+TOGETHER: Final = LENGTH / 2
+SAMPLES: Final = np.linspace(0.0, 1.0, 7)
+"""Two cubics that are no further apart than `TOGETHER` at seven places of a stretch are not much further between."""
 
 
 class _Pieces(NamedTuple):
@@ -36,72 +49,165 @@ class _Pieces(NamedTuple):
         return _Pieces(self.curve[keep], self.t0[keep], self.t1[keep])
 
 
+class _Pairs(NamedTuple):
+    """Pairs of stretches: t0…t1 of curve i, s0…s1 of curve j."""
+
+    i: Ints
+    j: Ints
+    t0: Floats
+    t1: Floats
+    s0: Floats
+    s1: Floats
+
+    def of(self, keep: Bools | Ints) -> _Pairs:
+        return _Pairs(*(column[keep] for column in self))
+
+    def halved(self) -> _Pairs:
+        """Both stretches cut in the middle: four pairs of each."""
+        t, s = (self.t0 + self.t1) / 2, (self.s0 + self.s1) / 2
+        parts = [
+            _Pairs(self.i, self.j, *first, *second)
+            for first in ((self.t0, t), (t, self.t1))
+            for second in ((self.s0, s), (s, self.s1))
+        ]
+        return _Pairs(*(np.concatenate(columns) for columns in zip(*parts, strict=True)))
+
+
+class _Found(NamedTuple):
+    i: Ints
+    j: Ints
+    t: Floats
+    s: Floats
+
+
 def meet_all(rows: Floats) -> tuple[Ints, Ints, Floats, Floats]:
     """All crossings among cubics: curves i < j and the parameters on both.
 
-    Where two touch, one meeting is kept of those that lie along the touch. Stretches along which they run together meet
-    at several places, between which their edges are found to be one. A meeting in an end of one of the curves may be
-    left out, since `find` asks for those of all kinds alike.
+    Where two touch, one meeting is kept of those that lie along the touch. Stretches along which they run together have
+    none: they begin and end at ends of curves, which `find` asks for of all kinds alike. So does a meeting in a common
+    end of both.
 
     Raises:
         TooLarge: the curves meet in too many places.
     """
+    pairs = _candidates(rows)
+    found = [_Found(np.zeros(0, np.intp), np.zeros(0, np.intp), np.zeros(0), np.zeros(0))]
+    for _ in range(ROUNDS):
+        if len(pairs.i) == 0:
+            break
+        if len(pairs.i) > MOST_CANDIDATES:
+            raise TooLarge("these curves meet in too many places", curves=len(rows))
+        pairs, met = _settled(rows, pairs)
+        found.append(met)
+        pairs = pairs.halved()
+    return _distinct(rows, *(np.concatenate(columns) for columns in zip(*found, strict=True)))
+
+
+def _candidates(rows: Floats) -> _Pairs:
+    """Pairs of nearly straight stretches of different curves whose boxes overlap."""
     pieces = _flat_pieces(rows)
     parts = cubic.stretch(rows[pieces.curve], pieces.t0, pieces.t1)
-    places = cubic.control(parts)
     p, q = overlapping_boxes(np.hstack(cubic.control_box(parts)))
     apart = pieces.curve[p] != pieces.curve[q]
     p, q = p[apart], q[apart]
     if len(p) > MOST_CANDIDATES:
-        raise TooLarge("these curves meet in too many places", curves=len(p))
-    near = _sides_meet(places, p, q) & _sides_meet(places, q, p)
-    p, q = p[near], q[near]
-    new = ~(_same(rows, pieces.curve[p], pieces.curve[q]) | _part_at_end(pieces, places, p, q))
-    p, q = p[new], q[new]
+        raise TooLarge("these curves meet in too many places", curves=len(rows))
     swap = pieces.curve[p] > pieces.curve[q]
     p, q = np.where(swap, q, p), np.where(swap, p, q)
-    return _distinct(rows, *_refined(rows, pieces, p, q))
+    new = ~_same(rows, pieces.curve[p], pieces.curve[q])
+    p, q = p[new], q[new]
+    return _Pairs(
+        pieces.curve[p], pieces.curve[q], pieces.t0[p], pieces.t1[p], pieces.t0[q], pieces.t1[q]
+    )
 
 
-def _sides_meet(places: Floats, p: Ints, q: Ints) -> Bools:
-    """Whether pieces q (control points, (n, 4, 2)) reach the strips that pieces p fill beside their chords.
+def _settled(rows: Floats, pairs: _Pairs) -> tuple[_Pairs, _Found]:
+    """One round: the pairs that are not settled yet, and the meetings of those that are."""
+    a, b = _parts(rows, pairs)
+    near = _boxes_meet(a, b)
+    pairs, a, b = pairs.of(near), a[near], b[near]
+    near = _sides_meet(a, b) & _sides_meet(b, a)
+    pairs, a, b = pairs.of(near), a[near], b[near]
+    near = ~_part_at_end(pairs, a, b)
+    pairs, a, b = pairs.of(near), a[near], b[near]
+    once = _meet_once(a, b)
+    met, arrived = _crossed(rows, pairs, once)
+    rest = ~arrived
+    along = rest & ~once
+    along[along] = _run_together(rows, pairs.of(along))
+    rest &= ~along
+    short = rest & _straight(a) & _straight(b)
+    touched = _touched(rows, pairs.of(short))
+    return pairs.of(rest & ~short), _Found(*(np.concatenate(c) for c in zip(met, touched, strict=True)))
 
-    A curve lies within the hull of its control points, so a piece whose four are all beyond one side of the strip that
+
+def _parts(rows: Floats, pairs: _Pairs) -> tuple[Floats, Floats]:
+    """Control points of both stretches of each pair, (n, 4, 2) each."""
+    return (
+        cubic.control(cubic.stretch(rows[pairs.i], pairs.t0, pairs.t1)),
+        cubic.control(cubic.stretch(rows[pairs.j], pairs.s0, pairs.s1)),
+    )
+
+
+def _boxes_meet(a: Floats, b: Floats) -> Bools:
+    low, high = np.maximum(a.min(axis=1), b.min(axis=1)), np.minimum(a.max(axis=1), b.max(axis=1))
+    return np.asarray((low <= high + LENGTH).all(axis=1))
+
+
+def _sides_meet(a: Floats, b: Floats) -> Bools:
+    """Whether stretches b (control points, (n, 4, 2)) reach the strips that stretches a fill beside their chords.
+
+    A curve lies within the hull of its control points, so a stretch whose four are all beyond one side of the strip that
     the other's four fill cannot meet it.
     """
-    start = places[:, 0]
-    chord = places[:, 3] - start
+    start = a[:, 0]
+    chord = a[:, 3] - start
     across = np.column_stack([-chord[:, 1], chord[:, 0]]) / np.maximum(lengths(chord), LENGTH)[:, None]
-    own = np.einsum("nkj,nj->nk", places - start[:, None], across)
+    own = np.einsum("nkj,nj->nk", a - start[:, None], across)
     low, high = own.min(axis=1) - LENGTH, own.max(axis=1) + LENGTH
-    theirs = np.einsum("nkj,nj->nk", places[q] - start[p][:, None], across[p])
-    return np.asarray((theirs.max(axis=1) >= low[p]) & (theirs.min(axis=1) <= high[p]))
+    theirs = np.einsum("nkj,nj->nk", b - start[:, None], across)
+    return np.asarray((theirs.max(axis=1) >= low) & (theirs.min(axis=1) <= high))
 
 
 def _same(rows: Floats, i: Ints, j: Ints) -> Bools:
     """Whether two curves are one, run either way: all that they share begins and ends at their ends."""
     first, second = cubic.control(rows[i]), cubic.control(rows[j])
     straight, turned = (np.abs(first - other).max(axis=(1, 2), initial=0.0) for other in (second, second[:, ::-1]))
-    return np.asarray(np.minimum(straight, turned) <= LENGTH)
+    return np.asarray(np.minimum(straight, turned) <= TOGETHER)
 
 
-def _part_at_end(pieces: _Pieces, places: Floats, p: Ints, q: Ints) -> Bools:
-    """Whether pieces share an end of a curve and part there for good, as neighbours in an outline do.
+def _part_at_end(pairs: _Pairs, a: Floats, b: Floats) -> Bools:
+    """Whether stretches share an end of a curve and part there for good, as neighbours in an outline do.
 
-    A nearly straight piece lies in a narrow cone round its chord, and cones that open apart share their tip alone.
+    Seen from an end, a stretch lies in the cone that its other control points span, and cones that open apart share their
+    tip alone.
     """
-    answer = np.zeros(len(p), dtype=np.bool_)
-    flat = _flat(places)
-    chords = places[:, 3] - places[:, 0]
-    for at_p, at_q in itertools.product((0, 3), repeat=2):
-        tip_p, tip_q = places[p, at_p], places[q, at_q]
-        is_end = (pieces.t1[p] == 1.0 if at_p else pieces.t0[p] == 0.0) | (
-            pieces.t1[q] == 1.0 if at_q else pieces.t0[q] == 0.0
-        )
-        away = dot(chords[p], chords[q]) * (1 if at_p == at_q else -1)
-        apart = away < CONES_APART * lengths(chords[p]) * lengths(chords[q])
-        answer |= is_end & apart & (lengths(tip_p - tip_q) <= LENGTH)
-    return answer & flat[p] & flat[q]
+    answer = np.zeros(len(a), dtype=np.bool_)
+    noise = ROUNDING * np.maximum(np.abs(a).max(axis=(1, 2), initial=1.0), 1.0)
+    for at_a, at_b in itertools.product((0, 3), repeat=2):
+        is_end = (pairs.t1 == 1.0 if at_a else pairs.t0 == 0.0) | (pairs.s1 == 1.0 if at_b else pairs.s0 == 0.0)
+        where = np.flatnonzero(is_end & ~answer & (lengths(a[:, at_a] - b[:, at_b]) <= noise))
+        if len(where):
+            answer[where] = _cones_part(_rays(a[where], at_a), _rays(b[where], at_b))
+    return answer
+
+
+def _rays(points: Floats, tip: int) -> Complexes:
+    """Unit vectors from an end to the other control points, (n, 3); not a number where one lies on the end."""
+    gaps = np.ascontiguousarray(points - points[:, tip : tip + 1]).view(np.complex128)[:, :, 0]
+    gaps = np.delete(gaps, tip, axis=1)
+    sizes = np.abs(gaps)
+    with np.errstate(invalid="ignore"):
+        return np.asarray(np.where(sizes > ROUNDING, gaps / np.where(sizes > ROUNDING, sizes, 1.0), np.nan))
+
+
+def _cones_part(u: Complexes, v: Complexes) -> Bools:
+    def cosines(one: Complexes, other: Complexes) -> Floats:
+        return np.asarray((one[:, :, None].conj() * other[:, None, :]).real.reshape(len(one), -1))
+
+    narrow = np.nanmin(np.hstack([cosines(u, u), cosines(v, v), np.ones((len(u), 1))]), axis=1) > NARROW
+    nearest = np.nanmax(np.hstack([cosines(u, v), np.full((len(u), 1), -2.0)]), axis=1)
+    return np.asarray(narrow & (nearest > -2.0) & (nearest < CONES_APART))
 
 
 def _flat_pieces(rows: Floats) -> _Pieces:
@@ -126,40 +232,66 @@ def _flat_pieces(rows: Floats) -> _Pieces:
 
 
 def _flat(points: Floats) -> Bools:
-    """Whether the inner control points lie near the thirds of the chord, as a share of it."""
+    """Whether the inner control points lie beside the chord and near it, as a share of it."""
     chord = points[:, 3] - points[:, 0]
-    size = np.maximum(np.hypot(chord[:, 0], chord[:, 1]), LENGTH)
-    off = np.zeros(len(points))
+    size = np.maximum(lengths(chord), LENGTH)
+    unit = chord / size[:, None]
+    flat = np.ones(len(points), dtype=np.bool_)
     for index in (1, 2):
-        miss = points[:, index] - (points[:, 0] + chord * (index / 3))
-        off = np.maximum(off, np.hypot(miss[:, 0], miss[:, 1]))
-    return np.asarray((off <= FLAT * size) | (size <= LENGTH))
+        gap = points[:, index] - points[:, 0]
+        along, aside = dot(gap, unit), np.abs(gap[:, 0] * unit[:, 1] - gap[:, 1] * unit[:, 0])
+        flat &= (aside <= 3 * FLAT * size) & (along >= -FLAT * size) & (along <= (1 + FLAT) * size)
+    return flat | (size <= LENGTH)
 
 
-def _refined(rows: Floats, pieces: _Pieces, p: Ints, q: Ints) -> tuple[Ints, Ints, Floats, Floats]:
-    """The nearest approaches of pairs of pieces, by damped Gauss-Newton; those that do not meet are left out."""
-    i, j = np.tile(pieces.curve[p], 2), np.tile(pieces.curve[q], 2)
-    t = np.concatenate([pieces.t0[p] + (pieces.t1[p] - pieces.t0[p]) * share for share in STARTS])
-    s = np.tile((pieces.t0[q] + pieces.t1[q]) / 2, 2)
-    ts = np.stack([t, s])
-    coefficients = cubic.complex_power(rows)
-    both = coefficients[:, [i, j]]
-    reach = np.tile((_chords(rows, pieces, p) + _chords(rows, pieces, q)) * FLAT, 2)
-    for step in range(STEPS):
+def _straight(points: Floats) -> Bools:
+    """Whether a stretch lies within a quarter of the tolerance beside its chord, between its ends."""
+    chord = points[:, 3] - points[:, 0]
+    size = lengths(chord)
+    unit = chord / np.maximum(size, ROUNDING)[:, None]
+    gaps = points[:, 1:3] - points[:, :1]
+    along = np.einsum("nkj,nj->nk", gaps, unit)
+    aside = np.abs(gaps[:, :, 0] * unit[:, None, 1] - gaps[:, :, 1] * unit[:, None, 0])
+    beside = (aside <= STRAIGHT) & (along >= -STRAIGHT) & (along <= size[:, None] + STRAIGHT)
+    return np.asarray(beside.all(axis=1))
+
+
+def _meet_once(a: Floats, b: Floats) -> Bools:
+    """Whether the tangents of two stretches never agree, so that they meet once at most.
+
+    Tangents are weighted means of the sides of the control polygon; where every side of one lies to the same side of every
+    side of the other, so does every chord of one to every chord of the other.
+    """
+    u, v = np.diff(a, axis=1), np.diff(b, axis=1)
+    turn = u[:, :, None, 0] * v[:, None, :, 1] - u[:, :, None, 1] * v[:, None, :, 0]
+    sizes = np.hypot(u[:, :, None, 0], u[:, :, None, 1]) * np.hypot(v[:, None, :, 0], v[:, None, :, 1])
+    counts = sizes > ROUNDING**2
+    left, right = turn > APART * sizes, turn < -APART * sizes
+    some = counts.any(axis=(1, 2))
+    return np.asarray(some & ((left | ~counts).all(axis=(1, 2)) | (right | ~counts).all(axis=(1, 2))))
+
+
+def _crossed(rows: Floats, pairs: _Pairs, once: Bools) -> tuple[_Found, Bools]:
+    """The meetings of pairs that meet once at most, as far as Newton's method arrives at them; and which those are."""
+    where = np.flatnonzero(once)
+    some = pairs.of(where)
+    i, j = some.i, some.j
+    low, high = np.stack([some.t0, some.s0]), np.stack([some.t1, some.s1])
+    ts = (low + high) / 2
+    both = cubic.complex_power(rows)[:, [i, j]]
+    wide = high - low
+    for _ in range(STEPS):
         at, along = _at(both, ts)
-        gap = at[1] - at[0]
-        if step == FIRST_STEPS:
-            # On nearly straight pieces the method has all but arrived by now, if there is anywhere to arrive.
-            keep = np.abs(gap) <= reach
-            i, j, both, ts, gap, along = i[keep], j[keep], both[:, :, keep], ts[:, keep], gap[keep], along[:, keep]
-        moved = np.clip(ts + _newton_step(gap, along), 0.0, 1.0)
-        still = np.abs(moved - ts).max(initial=0.0) <= ROUNDING
-        ts = moved
-        if still:
-            break
+        # The way is not to leave the stretches for good, but may pass their ends on its way.
+        ts = np.clip(ts + _newton_step(at[1] - at[0], along), np.maximum(low - wide, 0.0), np.minimum(high + wide, 1.0))
     at, _ = _at(both, ts)
-    there = np.abs(at[1] - at[0]) <= LENGTH
-    return i[there], j[there], ts[0, there], ts[1, there]
+    slack = ROUNDING + 4 * np.finfo(float).eps
+    inside = ((ts >= low - slack) & (ts <= high + slack)).all(axis=0)
+    there = inside & (np.abs(at[1] - at[0]) <= LENGTH / 16)
+    ts = np.clip(ts, low, high)
+    arrived = np.zeros(len(pairs.i), dtype=np.bool_)
+    arrived[where[there]] = True
+    return _Found(i[there], j[there], ts[0, there], ts[1, there]), arrived
 
 
 def _at(both: Complexes, ts: Floats) -> tuple[Complexes, Complexes]:
@@ -180,10 +312,67 @@ def _newton_step(gap: Complexes, along: Complexes) -> Floats:
     return np.asarray(np.stack([vv * gu - uv * gv, uu * gv - uv * gu]) / det)
 
 
-def _chords(rows: Floats, pieces: _Pieces, index: Ints) -> Floats:
-    """Lengths of the chords of pieces."""
-    curves = rows[pieces.curve]
-    return lengths(cubic.point(curves, pieces.t1) - cubic.point(curves, pieces.t0))[index]
+def _run_together(rows: Floats, pairs: _Pairs) -> Bools:
+    """Whether one stretch of a pair lies along the other curve, within half the tolerance."""
+    answer = np.zeros(len(pairs.i), dtype=np.bool_)
+    for curve, other, low, high in (
+        (pairs.i, pairs.j, pairs.t0, pairs.t1),
+        (pairs.j, pairs.i, pairs.s0, pairs.s1),
+    ):
+        todo = np.flatnonzero(~answer)
+        for share in SAMPLES[[3, 0, 6, 1, 5, 2, 4]]:  # the middle first, which tells most apart
+            if len(todo) == 0:
+                break
+            places = cubic.point(rows[curve[todo]], low[todo] + (high[todo] - low[todo]) * share)
+            on = rows[other[todo]]
+            miss = lengths(cubic.point(on, cubic.nearest(on, places)) - places)
+            todo = todo[miss <= TOGETHER]
+        answer[todo] = True
+    return answer
+
+
+def _touched(rows: Floats, pairs: _Pairs) -> _Found:
+    """The meetings of stretches that are straight within the tolerance: one at most, where their chords are nearest."""
+    a, b = _parts(rows, pairs)
+    p, d = a[:, 0], a[:, 3] - a[:, 0]
+    q, e = b[:, 0], b[:, 3] - b[:, 0]
+    turn = d[:, 0] * e[:, 1] - d[:, 1] * e[:, 0]
+    gap = q - p
+    safe = np.where(np.abs(turn) > np.finfo(float).tiny, turn, 1.0)
+    share_a = (gap[:, 0] * e[:, 1] - gap[:, 1] * e[:, 0]) / safe
+    share_b = (gap[:, 0] * d[:, 1] - gap[:, 1] * d[:, 0]) / safe
+    cross = (turn != 0) & (share_a >= 0) & (share_a <= 1) & (share_b >= 0) & (share_b <= 1)
+    # Without a crossing, segments are nearest at one of their four ends.
+    shares = [(np.zeros(len(p)), _foot(q, e, p)), (np.ones(len(p)), _foot(q, e, p + d))]
+    shares += [(_foot(p, d, q), np.zeros(len(p))), (_foot(p, d, q + e), np.ones(len(p)))]
+    misses = np.stack([lengths(p + d * x[:, None] - q - e * y[:, None]) for x, y in shares])
+    best = np.argmin(misses, axis=0)
+    every = np.arange(len(p))
+    xs, ys = np.stack([x for x, _ in shares]), np.stack([y for _, y in shares])
+    x, y = np.where(cross, share_a, xs[best, every]), np.where(cross, share_b, ys[best, every])
+    met = cross | (misses[best, every] <= LENGTH)
+    t, s = _at_share(a, x), _at_share(b, y)
+    t, s = pairs.t0 + (pairs.t1 - pairs.t0) * t, pairs.s0 + (pairs.s1 - pairs.s0) * s
+    return _Found(pairs.i[met], pairs.j[met], t[met], s[met])
+
+
+def _foot(start: Floats, move: Floats, place: Floats) -> Floats:
+    """Share of a segment at the foot of a place."""
+    return np.clip(dot(place - start, move) / np.maximum(dot(move, move), np.finfo(float).tiny), 0.0, 1.0)
+
+
+def _at_share(points: Floats, share: Floats) -> Floats:
+    """Parameter of a straight stretch at a share of its chord: it need not run evenly."""
+    chord = points[:, 3] - points[:, 0]
+    size = np.maximum(dot(chord, chord), np.finfo(float).tiny)
+    inner = np.stack([dot(points[:, k] - points[:, 0], chord) / size for k in (1, 2)])
+    low, high = np.zeros(len(share)), np.ones(len(share))
+    for _ in range(ROUNDS):
+        t = (low + high) / 2
+        way = 3 * (1 - t) ** 2 * t * inner[0] + 3 * (1 - t) * t * t * inner[1] + t**3
+        low, high = np.where(way < share, t, low), np.where(way < share, high, t)
+    middle = (low + high) / 2
+    return np.asarray(np.where(share <= 0, 0.0, np.where(share >= 1, 1.0, middle)))
 
 
 def _distinct(rows: Floats, i: Ints, j: Ints, t: Floats, s: Floats) -> tuple[Ints, Ints, Floats, Floats]:

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
-from kagami.geometry.arrays import Floats
+from kagami.geometry.arrays import Floats, lengths
 from kagami.geometry.crossings.meeting import Meetings
 from kagami.geometry.kinds import cubic
-from kagami.geometry.tolerance import ROUNDING
+from kagami.geometry.tolerance import LENGTH, ROUNDING
 
 
 def meet(rows: Floats) -> Meetings:
@@ -26,5 +26,8 @@ def meet(rows: Floats) -> Meetings:
     discriminant = total**2 - 4 * (total**2 - mixed)
     apart = np.sqrt(np.maximum(discriminant, 0.0))
     t, s = (total - apart) / 2, (total + apart) / 2
-    loops = np.flatnonzero(bent & (discriminant > ROUNDING) & (t >= 0.0) & (s <= 1.0))
-    return Meetings(loops, t[loops], s[loops])
+    # A loop that closes in an end of the curve may come out a hair beyond it.
+    inside_t, inside_s = np.clip(t, 0.0, 1.0), np.clip(s, 0.0, 1.0)
+    gap = lengths(cubic.point(rows, inside_t) - cubic.point(rows, inside_s))
+    loops = np.flatnonzero(bent & (discriminant > ROUNDING) & (inside_s > inside_t) & (gap <= LENGTH))
+    return Meetings(loops, inside_t[loops], inside_s[loops])

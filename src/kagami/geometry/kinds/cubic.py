@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from kagami.geometry.arrays import Bools, Complexes, Floats, Ints
+from kagami.geometry.arrays import Bools, Complexes, Floats, Ints, dot, lengths
 from kagami.geometry.kinds import numeric
 from kagami.geometry.kinds.polynomials import real_roots
 from kagami.geometry.kinds.ray import RayHits
@@ -13,8 +13,12 @@ from kagami.geometry.tolerance import GRAZE, LENGTH
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(5)
 """Gauss-Legendre with five nodes: exact for the polynomials of degree 9 and less that areas and moments are."""
 _FINE = np.polynomial.legendre.leggauss(24)
-_STEP = 1.0 / 1024
+STILL = 1e-7
+"""Slower than this share of its size, a curve stands still."""
+CHORDS = tuple(2.0**-power for power in range(22, 0, -1))
+"""Parameter steps to the far ends of short chords, tried in turn."""
 STRETCHES = 8
+POLISH = 3
 
 
 def control(rows: Floats) -> Floats:
@@ -79,13 +83,31 @@ def second(rows: Floats, t: Floats) -> Floats:
 
 
 def heading(rows: Floats, t: Floats) -> Floats:
-    """Direction of the tangent; where the derivative vanishes (a handle of no length), that of a short chord."""
+    """Direction of the tangent; where the curve all but stands still (a handle of no length), that of the shortest chord
+    into the curve, from the nearer end inwards, that can be told from none.
+    """
     along = derivative(rows, t)
-    still = np.hypot(along[:, 0], along[:, 1]) <= LENGTH
+    size = np.abs(_complex(rows) - _complex(rows)[:, :1]).max(axis=1)
+    still = np.hypot(along[:, 0], along[:, 1]) <= np.maximum(STILL * size, LENGTH)
     if still.any():
-        low, high = np.maximum(t[still] - _STEP, 0.0), np.minimum(t[still] + _STEP, 1.0)
-        along[still] = point(rows[still], high) - point(rows[still], low)
+        along[still] = _short_chord(rows[still], t[still], size[still])
     return np.asarray(np.arctan2(along[:, 1], along[:, 0]))
+
+
+def _short_chord(rows: Floats, t: Floats, size: Floats) -> Floats:
+    """Chords along +t, from t inwards (up to t from the second half on), longer than 100 tolerances if any is."""
+    forward = t < 0.5
+    here, least = point(rows, t), np.minimum(100 * LENGTH, size / 100)
+    answer = np.zeros((len(rows), 2))
+    todo = np.ones(len(rows), dtype=np.bool_)
+    for step in CHORDS:
+        there = point(rows, np.clip(np.where(forward, t + step, t - step), 0.0, 1.0))
+        chord = np.where(forward[:, None], there - here, here - there)
+        answer[todo] = chord[todo]
+        todo &= np.hypot(chord[:, 0], chord[:, 1]) < least
+        if not todo.any():
+            break
+    return answer
 
 
 def length(rows: Floats) -> Floats:
@@ -128,8 +150,31 @@ def closes(rows: Floats) -> Bools:
 
 
 def nearest(rows: Floats, points: Floats) -> Floats:
-    """Parameter of the nearest place (see `numeric.nearest`)."""
-    return numeric.nearest(point, derivative, second, closes(rows), rows, points)
+    """Parameter of the nearest place: the best of the ends and of all places whose tangent is square to the way there.
+
+    Those are roots of a polynomial of degree five, (B − P)·B′, polished by Newton's method where that brings them nearer.
+    """
+    p = power(rows)
+    p[:, 0] -= points
+    slope = np.zeros((len(rows), 6))  # coefficients of 1, t, … t⁵
+    for i in range(4):
+        for j in range(1, 4):
+            slope[:, i + j - 1] += j * np.einsum("ij,ij->i", p[:, i], p[:, j])
+    candidates = np.hstack([real_roots(slope[:, ::-1], 0.0, 1.0), np.ones((len(rows), 1))])
+    columns = candidates.shape[1]
+    many, t = np.repeat(rows, columns, axis=0), candidates.ravel()
+    places = np.repeat(points, columns, axis=0)
+    for _ in range(POLISH):
+        miss, along = point(many, t) - places, derivative(many, t)
+        bend = dot(along, along) + dot(miss, second(many, t))
+        step = np.where(bend > 0, dot(miss, along) / np.where(bend > 0, bend, 1.0), 0.0)
+        moved = np.clip(t - step, 0.0, 1.0)
+        nearer = lengths(point(many, moved) - places) <= lengths(miss)
+        t = np.where(nearer, moved, t)
+    ts = np.hstack([np.zeros((len(rows), 1)), t.reshape(-1, columns)])
+    miss = point(np.repeat(rows, columns + 1, axis=0), ts.ravel()) - np.repeat(points, columns + 1, axis=0)
+    best = np.argmin(lengths(miss).reshape(len(rows), columns + 1), axis=1)
+    return np.asarray(ts[np.arange(len(rows)), best])
 
 
 def may_hold(rows: Floats, points: Floats) -> Bools:

@@ -1,0 +1,108 @@
+"""What must hold of every arrangement, whatever the curves: checked each time, so that wrong geometry never leaves.
+
+- Edges end at their vertices.
+- Euler's formula holds in each connected component: it is a plane graph.
+- Each component is seen from outside along one cycle, and no other one runs the wrong way round.
+- Across every edge the winding numbers change by the turns of the curves that run along it.
+- The areas of the faces, as often as a shape goes round them, add up to the area of that shape's own curves.
+"""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from kagami.geometry.arrangement.trace import outer_cycles
+from kagami.geometry.arrays import Floats, Ints, lengths, sums_by
+from kagami.geometry.tolerance import CERTAIN
+
+if TYPE_CHECKING:
+    from kagami.geometry.arrangement.arrange import Arrangement
+
+
+def fault_of(arrangement: Arrangement, scale: float = 1.0) -> str | None:
+    """What does not hold of an arrangement made on a drawing of some scale, or None."""
+    if len(arrangement.edges.tail) == 0:
+        return _fault_of_areas(arrangement, CERTAIN / scale)
+    width = CERTAIN / scale
+    for check in (_fault_of_ends, _fault_of_euler, _fault_of_turns, _fault_of_windings, _fault_of_areas):
+        fault = check(arrangement, width)
+        if fault is not None:
+            return fault
+    return None
+
+
+def _fault_of_ends(arrangement: Arrangement, width: float) -> str | None:
+    edges = arrangement.edges
+    for vertex, t in ((edges.tail, edges.t0), (edges.head, edges.t1)):
+        miss = lengths(arrangement.table.ask("point", edges.curve, t, width=2) - edges.places[vertex])
+        if miss.max() > width:
+            return f"an edge ends {miss.max():.2g} u from its vertex"
+    return None
+
+
+def _fault_of_euler(arrangement: Arrangement, width: float) -> str | None:
+    edges, cycles = arrangement.edges, arrangement.cycles
+    n = len(edges.tail)
+    component = cycles.component[cycles.cycle]
+    count = int(component.max()) + 1
+    of_vertex = np.full(len(edges.places), -1)
+    of_vertex[edges.tail], of_vertex[edges.head] = component[:n], component[n:]
+    characteristic = (
+        np.bincount(of_vertex[of_vertex >= 0], minlength=count)
+        - np.bincount(component[:n], minlength=count)
+        + np.bincount(cycles.component, minlength=count)
+    )
+    return "curves that cross were not seen to" if (characteristic != 2).any() else None
+
+
+def _fault_of_turns(arrangement: Arrangement, width: float) -> str | None:
+    """A cycle may come out on the wrong side of nothing by what rounding of its places can do."""
+    cycles = arrangement.cycles
+    outer = outer_cycles(cycles)
+    slack = width * sums_by(cycles.cycle, len(cycles.area), np.tile(_spans(arrangement), 2))
+    wrong = np.where(outer, cycles.area > slack, cycles.area < -slack)
+    return "edges round a place could not be put in order" if wrong.any() else None
+
+
+def _fault_of_windings(arrangement: Arrangement, width: float) -> str | None:
+    edges, winding = arrangement.edges, arrangement.winding
+    n = len(edges.tail)
+    left, right = arrangement.face[:n], arrangement.face[n:]
+    jump = winding[left] - winding[right]
+    np.subtract.at(jump, (edges.member_edge, edges.member_owner), edges.member_turn.astype(np.int16))
+    return "regions could not be told apart" if jump.any() or winding[0].any() else None
+
+
+def _fault_of_areas(arrangement: Arrangement, width: float) -> str | None:
+    table = arrangement.table
+    bounded = ~table.cuts
+    areas = arrangement.areas.copy()
+    areas[0] = 0.0
+    found = areas @ arrangement.winding
+    own, spans = _areas_of_curves(arrangement), sums_by(table.owner, table.owners, _curve_spans(arrangement) * bounded)
+    off = np.abs(found - own) > width * (spans + width)
+    return "an area would be lost" if off.any() else None
+
+
+def _areas_of_curves(arrangement: Arrangement) -> Floats:
+    """Signed area of each shape from its curves alone, by Green's theorem."""
+    table = arrangement.table
+    every = np.arange(len(table))
+    zeros, ones = np.zeros(len(table)), np.ones(len(table))
+    a, b = table.ask("point", every, zeros, width=2), table.ask("point", every, ones, width=2)
+    area = (a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]) / 2 + table.ask("beyond_chord", every, zeros, ones)
+    return sums_by(table.owner, table.owners, np.where(table.cuts, 0.0, area))
+
+
+def _curve_spans(arrangement: Arrangement) -> Floats:
+    """Half the way round the box of each curve, and how far it lies from the origin: what a small move can change."""
+    boxes = arrangement.table.ask("bounds", np.arange(len(arrangement.table)), width=4)
+    return np.asarray(2 * (boxes[:, 2] - boxes[:, 0] + boxes[:, 3] - boxes[:, 1]) + 1e-3 * np.abs(boxes).max(axis=1, initial=0.0))
+
+
+def _spans(arrangement: Arrangement) -> Floats:
+    """The same of each edge's curve."""
+    curve: Ints = arrangement.edges.curve
+    return _curve_spans(arrangement)[curve]

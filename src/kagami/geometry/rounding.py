@@ -13,9 +13,9 @@ from kagami.geometry.arrays import Bools, Floats, Ints, cross, lengths
 from kagami.geometry.curves import Arc, Curve
 from kagami.geometry.errors import GeometryError
 from kagami.geometry.figures import require_length
+from kagami.geometry.joining import merged
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
-from kagami.geometry.selection import merged
 from kagami.geometry.table import CurveTable, tabulate
 from kagami.geometry.tolerance import LENGTH, SMOOTH
 

@@ -2,34 +2,25 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from dataclasses import replace
-from typing import TypeVar
-
 import numpy as np
 
 from kagami.geometry.arrangement import Arrangement
-from kagami.geometry.arrays import Bools, Ints
-from kagami.geometry.bezier import Cubic
-from kagami.geometry.curves import Arc, Curve, Line, same_support
-from kagami.geometry.elliptic import EllipticArc
+from kagami.geometry.arrays import Bools, Ints, lengths
+from kagami.geometry.joining import merged
 from kagami.geometry.outline import Outline, Shape
-from kagami.geometry.tolerance import COINCIDENT, LENGTH, ROUNDING
-
-FULL_TURN = 2 * np.pi
-MOST_GROWTH = 100.0
-"""A cubic is not drawn on to more than so many times its length: the digits would not do."""
+from kagami.geometry.tolerance import CRUMB
 
 
 def outline_of_faces(arrangement: Arrangement, selected: Bools) -> Shape:
     """The area of the selected faces, edges between two of them dissolved.
 
     Outer outlines run counter-clockwise, holes clockwise; areas that touch in a point stay apart. Each curve of the
-    result is a stretch of a curve that went in, as long as it can be. `selected[0]` (the unbounded face) must be false.
+    result is a stretch of a curve that went in, as long as it can be. What is nowhere wider than the tolerance is left
+    out. `selected[0]` (the unbounded face) must be false.
     """
     if selected[0]:
         raise AssertionError("the unbounded face cannot be selected")
-    loops = _loops(arrangement, arrangement.boundary_half_edges(selected))
+    loops = _without_slivers(arrangement, _loops(arrangement, arrangement.boundary_half_edges(selected)))
     outlines = (_joined(arrangement, loop) for loop in loops)
     return Shape(tuple(outline for outline in outlines if outline.curves))
 
@@ -58,32 +49,24 @@ def _loops(arrangement: Arrangement, boundary: Ints) -> list[list[int]]:
     return loops
 
 
+def _without_slivers(arrangement: Arrangement, loops: list[list[int]]) -> list[list[int]]:
+    """The loops that hold some area: more than their edges would at the width of the tolerance."""
+    edges, n = arrangement.edges, len(arrangement.edges.tail)
+    sizes = np.array([len(loop) for loop in loops], dtype=np.intp)
+    if len(sizes) == 0:
+        return loops
+    every = np.concatenate([np.asarray(loop) for loop in loops])
+    which = np.repeat(np.arange(len(loops)), sizes)
+    edge = every % n
+    chord = lengths(edges.places[edges.head[edge]] - edges.places[edges.tail[edge]])
+    areas = np.bincount(which, arrangement.edge_areas[edge] * np.where(every < n, 1.0, -1.0))
+    thin = np.abs(areas) <= CRUMB * np.bincount(which, chord) / 2
+    return [loop for loop, left_out in zip(loops, thin.tolist(), strict=True) if not left_out]
+
+
 def _joined(arrangement: Arrangement, loop: list[int]) -> Outline:
     """One outline from a chain of half-edges."""
     return merged(arrangement.table.curve(index, t0, t1) for index, t0, t1 in _runs(arrangement, loop))
-
-
-def merged(chain: Iterable[Curve]) -> Outline:
-    """A closed outline with neighbours on one line, circle or other curve made one, and crumbs of curves left out."""
-    curves: list[Curve] = []
-    for curve in chain:
-        joined = join(curves[-1], curve) if curves else None
-        if joined is None:
-            curves.append(curve)
-        else:
-            curves[-1] = joined
-    while len(curves) > 1 and (joined := join(curves[-1], curves[0])) is not None:
-        curves[0] = joined
-        del curves[-1]
-    only = curves[0]
-    if len(curves) == 1 and isinstance(only, Arc | EllipticArc) and only.is_whole:
-        curves = [replace(only, start_angle=0.0)]  # it begins at the same place wherever it was cut
-    return Outline(tuple(curve for curve in curves if _has_length(curve)))
-
-
-def _has_length(curve: Curve) -> bool:
-    """Whether a curve is longer than the tolerance; its chord tells, as a rule."""
-    return curve.start.distance(curve.end) > COINCIDENT or curve.length > COINCIDENT
 
 
 def _runs(arrangement: Arrangement, loop: list[int]) -> list[tuple[int, float, float]]:
@@ -104,50 +87,3 @@ def _runs(arrangement: Arrangement, loop: list[int]) -> list[tuple[int, float, f
         curve, start, _ = runs.pop()
         runs[0] = (curve, start, runs[0][2])
     return runs
-
-
-def _joined_cubics(first: Cubic, second: Cubic) -> Cubic | None:
-    """One cubic of which both are stretches: the first drawn on as their speeds tell, if the second lies there."""
-    arrives, leaves = first.second_handle.distance(first.end), second.start.distance(second.first_handle)
-    if arrives <= LENGTH or leaves <= LENGTH or leaves > MOST_GROWTH * arrives or arrives > MOST_GROWTH * leaves:
-        return None
-    dx, dy = first.end.x - first.second_handle.x, first.end.y - first.second_handle.y
-    ex, ey = second.first_handle.x - second.start.x, second.first_handle.y - second.start.y
-    if abs(dx * ey - dy * ex) > 4 * LENGTH * max(arrives, leaves) or dx * ex + dy * ey < 0:
-        return None  # a corner: no need to draw on
-    share = 1 + leaves / arrives
-    whole = first.stretch(0.0, share)
-    again = whole.stretch(1 / share, 1.0)
-    places = zip(again.row(), second.row(), strict=True)
-    return whole if all(abs(one - other) <= LENGTH for one, other in places) else None
-
-
-def join(first: Curve, second: Curve) -> Curve | None:
-    """Two neighbours as one curve, or None when they lie on different ones or would run back on themselves."""
-    if not isinstance(first, Cubic) and not same_support(first, second):
-        return None
-    if isinstance(first, Arc) and isinstance(second, Arc):
-        return _joined_arcs(first, second, first.radius)
-    if isinstance(first, EllipticArc) and isinstance(second, EllipticArc):
-        return _joined_arcs(first, second, first.ry)
-    if isinstance(first, Cubic) and isinstance(second, Cubic):
-        return _joined_cubics(first, second)
-    if isinstance(first, Line) and isinstance(second, Line):
-        ahead = (first.end.x - first.start.x) * (second.end.x - second.start.x)
-        ahead += (first.end.y - first.start.y) * (second.end.y - second.start.y)
-        return Line(first.start, second.end) if ahead > 0 else None
-    return None
-
-
-A = TypeVar("A", Arc, EllipticArc)
-
-
-def _joined_arcs(first: A, second: A, width: float) -> A | None:
-    """Two arcs of one circle or ellipse, whose least radius is `width`, as one."""
-    sweep = first.sweep + second.sweep
-    if first.sweep * second.sweep < 0 or abs(sweep) > FULL_TURN + COINCIDENT / width:
-        return None
-    if abs(sweep) > FULL_TURN - ROUNDING or first.start.distance(second.end) <= COINCIDENT < first.length:
-        sweep = np.copysign(FULL_TURN, sweep)
-    model = first if first.length >= second.length else second
-    return replace(model, start_angle=first.start_angle, sweep=float(sweep))

@@ -20,6 +20,9 @@ COINCIDENT: Final = 4 * LENGTH
 JOINT: Final = 8 * LENGTH
 """Ends of curves that follow each other in an outline are one joint when they are nearer than this."""
 
+CRUMB: Final = 10 * LENGTH
+"""Results hold no curve shorter and no area narrower than this: the next operation might take it for nothing."""
+
 COARSER: Final = (1.0, 1 / 8, 1 / 64)
 """Scales at which curves are arranged in turn: on a smaller drawing the same tolerance takes more for one place."""
 

@@ -14,7 +14,7 @@ from kagami.geometry.arrangement.chains import Chains, chains_of
 from kagami.geometry.arrangement.faces import faces_of_cycles, windings
 from kagami.geometry.arrangement.rays import NONE, first_met
 from kagami.geometry.arrangement.split import Edges, split
-from kagami.geometry.arrangement.trace import Cycles, cycle_moments, trace, twins
+from kagami.geometry.arrangement.trace import Cycles, cycle_moments, edge_areas, trace, twins
 from kagami.geometry.arrays import Bools, Floats, Ints, sums_by
 from kagami.geometry.errors import Unarrangeable
 from kagami.geometry.outline import Shape
@@ -56,6 +56,11 @@ class Arrangement:
         return np.asarray(self.winding % 2 != 0)
 
     @cached_property
+    def edge_areas(self) -> Floats:
+        """What each edge adds to the area on its left, (n,), by Green's theorem."""
+        return edge_areas(self.table, self.edges)
+
+    @cached_property
     def areas(self) -> Floats:
         """Area of each face in square units; that of the unbounded face is infinite."""
         areas = sums_by(self.face_of_cycle, self.face_count, self.cycles.area)
@@ -74,27 +79,32 @@ class Arrangement:
 
     @cached_property
     def inside_points(self) -> Floats:
-        """A place inside each face, (faces, 2): beside the middle of its longest edge. That of face 0 is outside all.
+        """A place inside each face, (faces, 2): beside the middle of its longest edge. That of face 0 is outside all."""
+        return self.places_inside(np.arange(self.face_count))
 
-        It is moved inward by a share of the edge that shrinks until the place is found in its face.
+    def places_inside(self, faces: Ints) -> Floats:
+        """A place inside each of some faces, (n, 2).
+
+        It is moved inward from the longest edge by a share of it that shrinks until the place is found in its face.
         """
         n = len(self.edges.tail)
         middle = (self.edges.t0 + self.edges.t1) / 2
         length = self.table.ask("length", self.edges.curve) * np.abs(self.edges.t1 - self.edges.t0)
-        places = self.table.ask("point", self.edges.curve, middle, width=2)
-        along = self.table.ask("derivative", self.edges.curve, middle, width=2)
-        along /= np.hypot(along[:, 0], along[:, 1])[:, None]
-        left = np.column_stack([-along[:, 1], along[:, 0]])
         by_length = np.argsort(np.concatenate([length, length]), kind="stable")
         longest = np.zeros(self.face_count, dtype=np.intp)
         longest[self.face[by_length]] = by_length  # the longest is written last
-        edge = longest % n
-        inward = np.where((longest < n)[:, None], left[edge], -left[edge])
-        answer = places[edge].copy()
-        todo = np.arange(self.face_count)
+        half_edge = longest[faces]
+        edge = half_edge % n
+        places = self.table.ask("point", self.edges.curve[edge], middle[edge], width=2)
+        along = self.table.ask("derivative", self.edges.curve[edge], middle[edge], width=2)
+        along /= np.hypot(along[:, 0], along[:, 1])[:, None]
+        left = np.column_stack([-along[:, 1], along[:, 0]])
+        inward = np.where((half_edge < n)[:, None], left, -left)
+        answer = places.copy()
+        todo = np.arange(len(faces))
         for share in INWARD_SHARES:
-            answer[todo] = places[edge[todo]] + inward[todo] * (length[edge[todo]] * share)[:, None]
-            todo = todo[self.locate(answer[todo]) != todo]
+            answer[todo] = places[todo] + inward[todo] * (length[edge[todo]] * share)[:, None]
+            todo = todo[self.locate(answer[todo]) != faces[todo]]
             if len(todo) == 0:
                 break
         return answer
@@ -140,7 +150,7 @@ def arrange(shapes: Sequence[Shape]) -> Arrangement:
 def _arranged(chains: Chains, scale: float) -> Arrangement:
     """Arranged on a drawing of another scale, on which tolerances mean more; given back in the scale that came in."""
     drawn = chains if scale == 1.0 else Chains(chains.table.scaled(scale), chains.begin, chains.end)
-    edges = split(drawn)
+    edges = split(drawn, thorough=scale != 1.0)
     cycles = trace(drawn.table, edges)
     face_of_cycle, count = faces_of_cycles(drawn.table, edges, cycles)
     face = face_of_cycle[cycles.cycle]

@@ -4,6 +4,7 @@
 - Euler's formula holds in each connected component: it is a plane graph.
 - Each component is seen from outside along one cycle, and no other one runs the wrong way round.
 - Across every edge the winding numbers change by the turns of the curves that run along it.
+- A place inside the largest region of each component is found in that region.
 - The areas of the faces, as often as a shape goes round them, add up to the area of that shape's own curves.
 """
 
@@ -26,7 +27,7 @@ def fault_of(arrangement: Arrangement, scale: float = 1.0) -> str | None:
     if len(arrangement.edges.tail) == 0:
         return _fault_of_areas(arrangement, CERTAIN / scale)
     width = CERTAIN / scale
-    for check in (_fault_of_ends, _fault_of_euler, _fault_of_turns, _fault_of_windings, _fault_of_areas):
+    for check in (_fault_of_ends, _fault_of_euler, _fault_of_turns, _fault_of_windings, _fault_of_areas, _fault_of_nesting):
         fault = check(arrangement, width)
         if fault is not None:
             return fault
@@ -99,10 +100,26 @@ def _areas_of_curves(arrangement: Arrangement) -> Floats:
 def _curve_spans(arrangement: Arrangement) -> Floats:
     """Half the way round the box of each curve, and how far it lies from the origin: what a small move can change."""
     boxes = arrangement.table.ask("bounds", np.arange(len(arrangement.table)), width=4)
-    return np.asarray(2 * (boxes[:, 2] - boxes[:, 0] + boxes[:, 3] - boxes[:, 1]) + 1e-3 * np.abs(boxes).max(axis=1, initial=0.0))
+    return np.asarray(
+        2 * (boxes[:, 2] - boxes[:, 0] + boxes[:, 3] - boxes[:, 1]) + 1e-3 * np.abs(boxes).max(axis=1, initial=0.0)
+    )
 
 
 def _spans(arrangement: Arrangement) -> Floats:
     """The same of each edge's curve."""
     curve: Ints = arrangement.edges.curve
     return _curve_spans(arrangement)[curve]
+
+
+def _fault_of_nesting(arrangement: Arrangement, width: float) -> str | None:
+    """Faces of separate components that overlap would be missed otherwise; one component alone has none to lie in."""
+    cycles = arrangement.cycles
+    bounding = np.flatnonzero(cycles.area > 0)
+    by_area = bounding[np.lexsort((cycles.area[bounding], cycles.component[bounding]))]
+    last = by_area[np.append(np.diff(cycles.component[by_area]) != 0, True)] if len(by_area) else by_area
+    last = last[cycles.area[last] > (1e3 * width) ** 2]
+    if len(last) < 2:
+        return None
+    faces = np.unique(arrangement.face_of_cycle[last])
+    places = arrangement.places_inside(faces)
+    return "regions lie over each other" if (arrangement.locate(places) != faces).any() else None

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from typing import Final
 
 import numpy as np
@@ -15,6 +16,8 @@ from kagami.geometry.table import CurveTable
 NONE: Final = -1
 DIRECTIONS: Final = (2.0, 3.3, 0.7, 5.1, 4.2, 1.1, 2.9, 5.8)
 """Angles in no simple relation to those of a drawing; a doubtful ray is cast again in the next one."""
+SCALES: Final = (1.0, 1e4)
+"""Rays that stay doubtful in every direction, since they begin beside a curve, are cast on a larger drawing."""
 MOST_AT_ONCE: Final = 2_000_000
 
 
@@ -26,15 +29,14 @@ def first_met(table: CurveTable, edges: Edges, origins: Floats, start: Ints, cou
     answer = np.full(len(origins), NONE)
     block = max(1, MOST_AT_ONCE // max(1, int(count.max(initial=1))))
     for low in range(0, len(origins), block):
-        part = np.arange(low, min(low + block, len(origins)))
-        todo = part
-        for attempt, angle in enumerate(DIRECTIONS):
-            met, doubtful = _cast(table, edges, origins[todo], start[todo], count[todo], listed, angle)
-            settled = ~doubtful if attempt < len(DIRECTIONS) - 1 else np.ones(len(todo), bool)
-            answer[todo[settled]] = met[settled]
-            todo = todo[~settled]
+        todo = np.arange(low, min(low + block, len(origins)))
+        for scale, angle in itertools.product(SCALES, DIRECTIONS):
             if len(todo) == 0:
                 break
+            drawn = table if scale == 1.0 else table.scaled(scale)
+            met, doubtful = _cast(drawn, edges, origins[todo] * scale, start[todo], count[todo], listed, angle)
+            answer[todo] = met
+            todo = todo[doubtful]
     return answer
 
 

@@ -33,16 +33,23 @@ class Edges:
     member_turn: Ints
 
 
+MOST_AT_ONCE = 1_000_000
 ALONG = (0.5, 0.25, 0.75)
 """Where along a stretch it is asked whether it lies on another one with the same ends."""
 EXTENT = np.linspace(0.0, 1.0, 9)[1:-1]
 """Where along a stretch back to its own start it is asked how far away it goes."""
 
 
-def split(chains: Chains) -> Edges:
-    """All edges of the arrangement of a table's curves, coincident stretches made one."""
+def split(chains: Chains, *, thorough: bool = False) -> Edges:
+    """All edges of the arrangement of a table's curves, coincident stretches made one.
+
+    `thorough` also stops curves at all vertices that they pass within the tolerance, wherever these come from. Only
+    curves that run very near to each other need it.
+    """
     table = chains.table
     curve, t, vertex, places = _stops(chains, find(table))
+    if thorough:
+        curve, t, vertex = _with_passing(table, curve, t, vertex, places)
     return _merge(table, places, *_stretches(table, curve, t, vertex))
 
 
@@ -73,6 +80,30 @@ def _stops(chains: Chains, crossings: Crossings) -> tuple[Ints, Floats, Ints, Fl
     exact = label[n : n + 2 * len(ends)][::-1]
     vertices[exact] = sites[n : n + 2 * len(ends)][::-1]
     return curve, t, label[stop], vertices
+
+
+def _with_passing(
+    table: CurveTable, curve: Ints, t: Floats, vertex: Ints, places: Floats
+) -> tuple[Ints, Floats, Ints]:
+    """The stops, and those of curves at vertices that lie on them but were found where other curves meet."""
+    boxes = table.ask("bounds", np.arange(len(table)), width=4)
+    block = max(1, MOST_AT_ONCE // max(1, len(places)))
+    more = []
+    for low in range(0, len(table), block):
+        box = boxes[low : low + block, None]
+        inside = (places >= box[:, :, :2] - LENGTH) & (places <= box[:, :, 2:] + LENGTH)
+        by, at = np.nonzero(inside.all(axis=2))
+        by = by + low
+        known = np.isin(by * len(places) + at, curve * len(places) + vertex)
+        by, at = by[~known], at[~known]
+        may = table.ask("may_hold", by, places[at]).astype(bool)
+        by, at = by[may], at[may]
+        nearest = table.ask("nearest", by, places[at])
+        on = lengths(table.ask("point", by, nearest, width=2) - places[at]) <= LENGTH
+        more.append((by[on], nearest[on], at[on]))
+    columns = zip((curve, t, vertex), *more, strict=True)
+    curve, t, vertex = (np.concatenate(parts) for parts in columns)
+    return curve, t, vertex
 
 
 def _joined(label: Ints, count: int, first: int, joint: Ints) -> tuple[Ints, int]:
@@ -108,9 +139,7 @@ def _stretches(table: CurveTable, curve: Ints, t: Floats, vertex: Ints) -> tuple
 def _extent(table: CurveTable, curve: Ints, t0: Floats, t1: Floats) -> Floats:
     """How far a stretch goes away from where it begins, at the most."""
     start = table.ask("point", curve, t0, width=2)
-    away = [
-        lengths(table.ask("point", curve, t0 + (t1 - t0) * share, width=2) - start) for share in EXTENT.tolist()
-    ]
+    away = [lengths(table.ask("point", curve, t0 + (t1 - t0) * share, width=2) - start) for share in EXTENT.tolist()]
     return np.max(away, axis=0) if len(curve) else np.zeros(0)
 
 

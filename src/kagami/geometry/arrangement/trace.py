@@ -46,7 +46,7 @@ def trace(table: CurveTable, edges: Edges) -> Cycles:
     before[starts] = np.append(starts[1:], 2 * n)[: len(starts)] - 1
     following[twins(order, n)] = order[before]
     cycle, count = cycles_of(following)
-    area = sums_by(cycle, count, _both_ways(_areas(table, edges)))
+    area = sums_by(cycle, count, _both_ways(edge_areas(table, edges)))
     component = np.zeros(count, dtype=np.intp)
     component[cycle] = np.unique(_components(edges, tail, order)[tail], return_inverse=True)[1]
     return Cycles(following, cycle, area, component)
@@ -60,7 +60,7 @@ def cycle_moments(table: CurveTable, edges: Edges, cycles: Cycles) -> Floats:
     return sums_by(cycles.cycle, len(cycles.area), _both_ways(moments))
 
 
-def _areas(table: CurveTable, edges: Edges) -> Floats:
+def edge_areas(table: CurveTable, edges: Edges) -> Floats:
     """Area that each edge adds, by Green's theorem: that of its chord seen from the origin, and what lies beyond."""
     a, b = edges.places[edges.tail], edges.places[edges.head]
     chord = (a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]) / 2

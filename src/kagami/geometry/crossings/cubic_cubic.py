@@ -33,7 +33,9 @@ CONES_APART: Final = math.cos(0.1)
 between two rays of the other would be nearer to one of them.
 """
 STRAIGHT: Final = LENGTH / 4
-TOGETHER: Final = LENGTH / 2
+TOGETHER: Final = 0.9 * LENGTH
+NOISE: Final = LENGTH / 1000
+FOOT_STEPS: Final = 4
 SAMPLES: Final = np.linspace(0.0, 1.0, 7)
 """Two cubics that are no further apart than `TOGETHER` at seven places of a stretch are not much further between."""
 
@@ -116,9 +118,7 @@ def _candidates(rows: Floats) -> _Pairs:
     p, q = np.where(swap, q, p), np.where(swap, p, q)
     new = ~_same(rows, pieces.curve[p], pieces.curve[q])
     p, q = p[new], q[new]
-    return _Pairs(
-        pieces.curve[p], pieces.curve[q], pieces.t0[p], pieces.t1[p], pieces.t0[q], pieces.t1[q]
-    )
+    return _Pairs(pieces.curve[p], pieces.curve[q], pieces.t0[p], pieces.t1[p], pieces.t0[q], pieces.t1[q])
 
 
 def _settled(rows: Floats, pairs: _Pairs) -> tuple[_Pairs, _Found]:
@@ -134,11 +134,12 @@ def _settled(rows: Floats, pairs: _Pairs) -> tuple[_Pairs, _Found]:
     met, arrived = _crossed(rows, pairs, once)
     rest = ~arrived
     along = rest & ~once
-    along[along] = _run_together(rows, pairs.of(along))
+    together, changed = _run_together(pairs.of(along), rows)
+    along[along] = together
     rest &= ~along
     short = rest & _straight(a) & _straight(b)
     touched = _touched(rows, pairs.of(short))
-    return pairs.of(rest & ~short), _Found(*(np.concatenate(c) for c in zip(met, touched, strict=True)))
+    return pairs.of(rest & ~short), _Found(*(np.concatenate(c) for c in zip(met, changed, touched, strict=True)))
 
 
 def _parts(rows: Floats, pairs: _Pairs) -> tuple[Floats, Floats]:
@@ -234,14 +235,16 @@ def _flat_pieces(rows: Floats) -> _Pieces:
 def _flat(points: Floats) -> Bools:
     """Whether the inner control points lie beside the chord and near it, as a share of it."""
     chord = points[:, 3] - points[:, 0]
-    size = np.maximum(lengths(chord), LENGTH)
-    unit = chord / size[:, None]
-    flat = np.ones(len(points), dtype=np.bool_)
+    size = lengths(chord)
+    unit = chord / np.maximum(size, ROUNDING)[:, None]
+    flat, small = np.ones(len(points), dtype=np.bool_), size <= LENGTH
     for index in (1, 2):
         gap = points[:, index] - points[:, 0]
-        along, aside = dot(gap, unit), np.abs(gap[:, 0] * unit[:, 1] - gap[:, 1] * unit[:, 0])
-        flat &= (aside <= 3 * FLAT * size) & (along >= -FLAT * size) & (along <= (1 + FLAT) * size)
-    return flat | (size <= LENGTH)
+        along, away = dot(gap, unit), lengths(gap)
+        aside = np.abs(gap[:, 0] * unit[:, 1] - gap[:, 1] * unit[:, 0])
+        flat &= (aside <= 3 * FLAT * size) & (along >= -FLAT * size) & (away <= (1 + FLAT) * size)
+        small &= away <= LENGTH
+    return flat | small
 
 
 def _straight(points: Floats) -> Bools:
@@ -252,7 +255,8 @@ def _straight(points: Floats) -> Bools:
     gaps = points[:, 1:3] - points[:, :1]
     along = np.einsum("nkj,nj->nk", gaps, unit)
     aside = np.abs(gaps[:, :, 0] * unit[:, None, 1] - gaps[:, :, 1] * unit[:, None, 0])
-    beside = (aside <= STRAIGHT) & (along >= -STRAIGHT) & (along <= size[:, None] + STRAIGHT)
+    away = np.hypot(gaps[:, :, 0], gaps[:, :, 1])
+    beside = (aside <= STRAIGHT) & (along >= -STRAIGHT) & (away <= size[:, None] + STRAIGHT)
     return np.asarray(beside.all(axis=1))
 
 
@@ -312,23 +316,54 @@ def _newton_step(gap: Complexes, along: Complexes) -> Floats:
     return np.asarray(np.stack([vv * gu - uv * gv, uu * gv - uv * gu]) / det)
 
 
-def _run_together(rows: Floats, pairs: _Pairs) -> Bools:
-    """Whether one stretch of a pair lies along the other curve, within half the tolerance."""
+def _run_together(pairs: _Pairs, rows: Floats) -> tuple[Bools, _Found]:
+    """Whether one stretch of a pair lies along the other within the tolerance; and where such a pair changes sides."""
     answer = np.zeros(len(pairs.i), dtype=np.bool_)
-    for curve, other, low, high in (
-        (pairs.i, pairs.j, pairs.t0, pairs.t1),
-        (pairs.j, pairs.i, pairs.s0, pairs.s1),
-    ):
+    found = [_Found(np.zeros(0, np.intp), np.zeros(0, np.intp), np.zeros(0), np.zeros(0))]
+    for turned in (False, True):
+        one = _Pairs(pairs.j, pairs.i, pairs.s0, pairs.s1, pairs.t0, pairs.t1) if turned else pairs
         todo = np.flatnonzero(~answer)
+        asides: list[Floats] = []
+        feet: list[Floats] = []
         for share in SAMPLES[[3, 0, 6, 1, 5, 2, 4]]:  # the middle first, which tells most apart
             if len(todo) == 0:
                 break
-            places = cubic.point(rows[curve[todo]], low[todo] + (high[todo] - low[todo]) * share)
-            on = rows[other[todo]]
-            miss = lengths(cubic.point(on, cubic.nearest(on, places)) - places)
-            todo = todo[miss <= TOGETHER]
+            now = one.of(todo)
+            t = now.t0 + (now.t1 - now.t0) * share
+            places = cubic.point(rows[now.i], t)
+            foot = _local_foot(rows[now.j], places, now.s0, now.s1)
+            gap = places - cubic.point(rows[now.j], foot)
+            near = lengths(gap) <= TOGETHER
+            heading = cubic.heading(rows[now.j], foot)
+            aside = gap[:, 1] * np.cos(heading) - gap[:, 0] * np.sin(heading)
+            asides, feet = [column[near] for column in (*asides, aside)], [column[near] for column in (*feet, foot)]
+            todo = todo[near]
+        if len(todo) == 0:
+            continue
         answer[todo] = True
-    return answer
+        found.append(_changing_sides(one.of(todo), asides[1], asides[2], feet[0], turned))
+    return answer, _Found(*(np.concatenate(columns) for columns in zip(*found, strict=True)))
+
+
+def _changing_sides(pairs: _Pairs, first: Floats, last: Floats, foot: Floats, turned: bool) -> _Found:
+    """One meeting of each pair that runs together and changes sides on its way, by more than noise."""
+    change = (np.sign(first) != np.sign(last)) & (np.minimum(np.abs(first), np.abs(last)) > NOISE)
+    one = pairs.of(change)
+    t, s = (one.t0 + one.t1) / 2, foot[change]
+    return _Found(one.j, one.i, s, t) if turned else _Found(one.i, one.j, t, s)
+
+
+def _local_foot(rows: Floats, places: Floats, low: Floats, high: Floats) -> Floats:
+    """Parameters near the nearest places of stretches that are nearly straight: by Newton's method from their chords."""
+    start, end = cubic.point(rows, low), cubic.point(rows, high)
+    t = low + (high - low) * _foot(start, end - start, places)
+    wide = high - low
+    for _ in range(FOOT_STEPS):
+        miss, along = cubic.point(rows, t) - places, cubic.derivative(rows, t)
+        bend = dot(along, along) + dot(miss, cubic.second(rows, t))
+        bend = np.where(bend > 0, bend, np.maximum(dot(along, along), np.finfo(float).tiny))
+        t = np.clip(t - dot(miss, along) / bend, np.maximum(low - wide, 0.0), np.minimum(high + wide, 1.0))
+    return np.asarray(t)
 
 
 def _touched(rows: Floats, pairs: _Pairs) -> _Found:

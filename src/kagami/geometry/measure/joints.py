@@ -10,9 +10,9 @@ from typing import Final
 import numpy as np
 
 from kagami.geometry.bezier import Cubic
+from kagami.geometry.joining import join
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
-from kagami.geometry.selection import join
 from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import KINK, LENGTH, SAME, SMOOTH
 

@@ -12,10 +12,10 @@ from kagami.geometry.bezier import Cubic
 from kagami.geometry.curves import Curve, Line
 from kagami.geometry.errors import InvalidCount
 from kagami.geometry.hermite import fitted
+from kagami.geometry.joining import join
 from kagami.geometry.offset.parallel import Chain
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
-from kagami.geometry.selection import join
 from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import FITTED, SMOOTH
 

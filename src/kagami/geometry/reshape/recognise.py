@@ -14,9 +14,9 @@ from kagami.geometry.figures import require_length
 from kagami.geometry.fit import fit_circle
 from kagami.geometry.fit.least_squares import NoFit
 from kagami.geometry.fit.tangent import NoCircle, circle_through
+from kagami.geometry.joining import merged
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
-from kagami.geometry.selection import merged
 from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import LENGTH
 

@@ -13,9 +13,9 @@ from kagami.geometry.crossings import find
 from kagami.geometry.curves import Arc, Curve, Line
 from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.errors import GeometryError
+from kagami.geometry.joining import merged
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
-from kagami.geometry.selection import merged
 from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import LENGTH, SMOOTH
 

@@ -9,9 +9,10 @@ from collections.abc import Callable
 from typing import Final
 
 from bench.paired import Row
+from kagami.plan.cache import Cache
 from kagami.plan.change import change
 from kagami.plan.document import Plan
-from kagami.plan.evaluate import Cache, evaluate
+from kagami.plan.evaluate import evaluate
 from kagami.plan.files import read_plan
 from kagami.plan.text import read_text
 

@@ -18,6 +18,7 @@ from processes import free_port, is_ours, stop
 ROLE = DATABASE = "kagami"
 RECORD = STATE / "database.json"
 START_SECONDS = 15.0
+READY_SECONDS = 120.0
 
 
 def start() -> dict[str, str]:
@@ -173,11 +174,13 @@ def _running(data: pathlib.Path) -> tuple[int, int] | None:
 def _make_database(tools: pathlib.Path, record: dict) -> None:
     surroundings = {"PATH": "/usr/bin:/bin", "PGPASSWORD": record["password"], "LC_ALL": "C.UTF-8"}
     reach = ["-h", "127.0.0.1", "-p", str(record["port"]), "-U", ROLE]
-    wait = subprocess.run(
-        [str(tools / "pg_isready"), "-q", "-t", "30", *reach], env=surroundings, stdin=subprocess.DEVNULL
-    )
-    if wait.returncode:
-        raise SetupError("the database server does not answer.")
+    ready = [str(tools / "pg_isready"), "-q", "-t", "5", *reach]
+    end = time.monotonic() + READY_SECONDS
+    # One that recovers from a crash answers at once, but refuses: it is asked again until it lets us in.
+    while subprocess.run(ready, env=surroundings, stdin=subprocess.DEVNULL).returncode:
+        if time.monotonic() > end:
+            raise SetupError(f"the database server does not answer; its log is {_log(pathlib.Path(record['data']))}")
+        time.sleep(0.2)
     ask = f"select 1 from pg_database where datname = '{DATABASE}'"
     words = [str(tools / "psql"), *reach, "-d", "postgres", "-Atqc", ask]
     found = subprocess.run(words, env=surroundings, capture_output=True, text=True, stdin=subprocess.DEVNULL)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import os
+import pathlib
 import shutil
 import subprocess
 import sys
@@ -47,8 +48,7 @@ def make_environment(level: str) -> None:
     print("Making the virtual environment …", flush=True)
     if not PYTHON.exists():
         _make_venv()
-    installer = _installer()
-    _run([*installer, str(ROOT / LISTS[level])], "installing the locked packages")
+    _install(ROOT / LISTS[level])
     (VENV / "level").write_text(f"{level} {_stamp()}")
 
 
@@ -69,15 +69,21 @@ def _make_venv() -> None:
         _run([sys.executable, "-m", "venv", str(VENV)], "making the virtual environment")
 
 
-def _installer() -> list[str]:
-    """uv where it can be had (seconds), else pip (a minute); both check the hashes of the list."""
+def _install(listed: pathlib.Path) -> None:
+    """Install a locked list by uv where it can be had (seconds), else by pip (a minute); both check the list's hashes.
+    """
     pip = [str(PYTHON), "-m", "pip", "--quiet", "--disable-pip-version-check", "install", "--require-hashes", "-r"]
     uv = VENV / "bin" / "uv"
     if not uv.exists():
         subprocess.run([*pip, str(ROOT / SETUP_LIST)], stdin=subprocess.DEVNULL)
-    if not uv.exists():
-        return pip
-    return [str(uv), "pip", "install", "--quiet", "--python", str(PYTHON), "--require-hashes", "-r"]
+    if uv.exists():
+        words = [str(uv), "pip", "install", "--quiet", "--python", str(PYTHON), "--require-hashes", "-r", str(listed)]
+        # By itself uv trusts only the certificates that it brings along, not those of the system (a company's own).
+        env = dict(os.environ, UV_NATIVE_TLS="1", UV_SYSTEM_CERTS="1")
+        if subprocess.run(words, stdin=subprocess.DEVNULL, env=env).returncode == 0:
+            return
+        print("uv could not install the packages; trying pip …", flush=True)
+    _run([*pip, str(listed)], "installing the locked packages")
 
 
 def _run(words: list[str], what: str) -> None:

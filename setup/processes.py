@@ -42,6 +42,26 @@ def stop(pid: int, mark: str, number: signal.Signals = signal.SIGTERM, seconds: 
     return False
 
 
+def end_all(mark: str, seconds: float = 5.0) -> None:
+    """End every process whose command line names `mark`, as the orphans of one that was killed do."""
+    for number in (signal.SIGTERM, signal.SIGKILL):
+        end = time.monotonic() + seconds
+        found = _naming(mark)
+        for pid in found:
+            with contextlib.suppress(ProcessLookupError):
+                os.kill(pid, number)
+        while found and time.monotonic() < end:
+            time.sleep(0.05)
+            found = _naming(mark)
+        if not found:
+            return
+
+
+def _naming(mark: str) -> list[int]:
+    every = (int(path.name) for path in pathlib.Path("/proc").iterdir() if path.name.isdecimal())
+    return [pid for pid in every if pid != os.getpid() and is_ours(pid, mark)]
+
+
 def port_is_free(port: int) -> bool:
     """Whether this port of the loopback address can be listened on."""
     with socket.socket() as probe:

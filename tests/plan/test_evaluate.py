@@ -9,9 +9,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kagami.geometry.measure.size import area
+from kagami.plan.cache import Cache
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluate import Cache, evaluate
+from kagami.plan.evaluate import evaluate
 from kagami.plan.ink import pieces
 from kagami.plan.readings import read_mark
 from tests.plan.marks import Builder, beams

@@ -41,6 +41,8 @@ NOTES: Final = {
     "pick-changed": "The regions in {cover} were {before} when one was chosen and are {now} now. Look whether it is "
     "still the right one.",
     "pieces-gone": "{count} pieces are narrower than the gap and left nothing.",
+    "weave-crowded": "Crossings lie closer together along a strand than its band is wide, so that pieces overlap or "
+    "miss there: at {places} (u right and up from O). Make the bands narrower, or move the crossings apart.",
     "weave-clash": "Over and under cannot alternate everywhere: the crossings at {x}u, {y}u and at {to_x}u, {to_y}u "
     "follow each other and are passed alike. Turn one of them over.",
     "crumbs": "{count} regions are too small to be meant; the smallest, {width}u wide, lies {x}u right and {y}u up "

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import math
 from typing import Final
 
 import resvg_py
 
 from kagami.exchange.artwork import Artwork
 from kagami.exchange.svg import write_svg
+from kagami.geometry.measure.size import Box
+from kagami.geometry.tolerance import SAME
 
 GREATEST_SIZE: Final = 4096
 
@@ -20,8 +23,13 @@ def write_png(art: Artwork, size: int, ground: str | None = None) -> bytes:
     """
     if not 1 <= size <= GREATEST_SIZE:
         raise ValueError(f"a PNG is from 1 to {GREATEST_SIZE} pixels large, not {size}")
-    wide = art.box.width >= art.box.height
-    width, height = (size, None) if wide else (None, size)
-    svg = write_svg(art, ground=ground)
-    # Without a resolution resvg cannot tell the size of a document in millimetres; 96 dpi is that of CSS.
-    return bytes(resvg_py.svg_to_bytes(svg_string=svg, skip_system_fonts=True, dpi=96, width=width, height=height))
+    svg = write_svg(art, ground=ground, pixels=pixels_of(art.box, size))
+    return bytes(resvg_py.svg_to_bytes(svg_string=svg, skip_system_fonts=True))
+
+
+def pixels_of(box: Box, size: int) -> tuple[int, int]:
+    """Width and height in whole pixels of a picture whose longer side has `size`; the shorter one holds all of the box.
+    """
+    longer = max(box.width, box.height)
+    width, height = (max(1, math.ceil(size * side / longer - SAME)) for side in (box.width, box.height))
+    return width, height

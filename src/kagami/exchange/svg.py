@@ -6,6 +6,7 @@ Source of the path syntax: Scalable Vector Graphics (SVG) 1.1 (Second Edition), 
 from __future__ import annotations
 
 import math
+import re
 from dataclasses import dataclass, replace
 from typing import Final
 from xml.sax.saxutils import escape, quoteattr
@@ -23,6 +24,7 @@ HALF_TURN: Final = math.pi
 NEAR_HALF_TURN: Final = 0.02
 """Arcs this near to half a turn (radians) are split: beyond it, a centre shifts by a hundred roundings at most."""
 DECIMALS: Final = 6
+_NO_CHARACTER: Final = re.compile("[^\t\n\r\x20-\ud7ff\ue000-\ufffd\U00010000-\U0010ffff]")
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,19 +112,30 @@ def _split(arc: Arc | EllipticArc, share: float, target: str, frame: Frame) -> s
     return arc_data(first, frame.place(second.start), frame) + arc_data(second, target, frame)
 
 
-def write_svg(art: Artwork, margin: float = 0.0, ground: str | None = None) -> str:
+def xml_text(text: str) -> str:
+    """Text with a replacement character for what no XML document may hold, escaped or not.
+
+    Source: Extensible Markup Language (XML) 1.0 (Fifth Edition), W3C 2008, production 2 (Char).
+    """
+    return _NO_CHARACTER.sub("\ufffd", text)
+
+
+def write_svg(
+    art: Artwork, margin: float = 0.0, ground: str | None = None, pixels: tuple[int, int] | None = None
+) -> str:
     """The artwork as an SVG document.
 
-    `margin` (in module units) widens the viewBox all round; `ground` fills it with a colour.
+    `margin` (in module units) widens the viewBox all round; `ground` fills it with a colour. With `pixels` the document
+    is so many wide and high instead of its real size, the artwork whole and in the middle.
     """
     box = Box(art.box.left - margin, art.box.bottom - margin, art.box.right + margin, art.box.top + margin)
     frame = Frame(art.scale, box.left, box.top)
     width, height = frame.length(box.width), frame.length(box.height)
+    size = (f"{width}{art.unit}", f"{height}{art.unit}") if pixels is None else pixels
     rows = [
         '<?xml version="1.0" encoding="UTF-8"?>',
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}{art.unit}" height="{height}{art.unit}"'
-        f' viewBox="0 0 {width} {height}">',
-        f"<title>{escape(art.title)}</title>",
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{size[0]}" height="{size[1]}" viewBox="0 0 {width} {height}">',
+        f"<title>{escape(xml_text(art.title))}</title>",
     ]
     if ground is not None:
         rows.append(f'<path fill="{ground}" d="M0 0H{width}V{height}H0Z"/>')

@@ -26,9 +26,15 @@ class InvalidCount(GeometryError):
 
 
 class TooLarge(GeometryError):
-    """An input holds more curves than the kernel takes on."""
+    """An input holds more curves, or meets itself in more places, than the kernel takes on.
+
+    `what` names what there are too many of, `count` how many (at least), `most` how many may be.
+    """
 
     code = "too-large"
+
+    def __init__(self, what: str, count: int, most: int) -> None:
+        super().__init__(f"{count:,} {what} at once; {most:,} is the most", what=what, count=count, most=most)
 
 
 class Unarrangeable(GeometryError):

@@ -114,7 +114,7 @@ def tabulate(shapes: Sequence[Shape]) -> CurveTable:
         for curve in outline.curves
     ]
     if len(entries) > MOST_CURVES:
-        raise TooLarge(f"{len(entries)} curves at once; {MOST_CURVES} is the most", curves=len(entries))
+        raise TooLarge("lines and arcs", len(entries), MOST_CURVES)
     rows = np.zeros((len(entries), WIDTH))
     for index, (curve, _, _) in enumerate(entries):
         row = curve.row()

@@ -27,7 +27,8 @@ COARSER: Final = (1.0, 1 / 8, 1 / 64)
 """Scales at which curves are arranged in turn: on a smaller drawing the same tolerance takes more for one place."""
 
 CERTAIN: Final = 32 * LENGTH
-"""Areas of an arrangement add up to within this width along all its curves, and edges end this near to their vertices."""
+"""Areas of an arrangement add up to within this width along all its curves, and edges end this near to their vertices.
+"""
 
 TIE_ANGLE: Final = 1e-3
 """Directions round a vertex nearer than this are ordered by their chords instead of their tangents (radians)."""

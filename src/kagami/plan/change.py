@@ -9,9 +9,9 @@ from typing import Any, Final
 from pydantic import ValidationError
 
 from kagami.plan import limits
+from kagami.plan.cache import Cache
 from kagami.plan.document import Measure, Module, Plan, from_data
 from kagami.plan.errors import ChangeRefused, ExpressionError
-from kagami.plan.evaluate import Cache
 from kagami.plan.expressions import is_measure_name, read
 from kagami.plan.fields import VALUES, FieldKind
 from kagami.plan.freezing import users_of, with_measure_frozen, with_step_frozen

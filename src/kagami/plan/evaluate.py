@@ -7,18 +7,16 @@ from __future__ import annotations
 
 import hashlib
 import math
-from collections import OrderedDict
+import time
 from collections.abc import Mapping
-from dataclasses import dataclass, field
-from threading import Lock
+from dataclasses import dataclass, field, replace
 
-from kagami.geometry.errors import GeometryError, InvalidLength, TooLarge
 from kagami.geometry.point import Point
-from kagami.geometry.rounding import RadiusTooLarge
-from kagami.geometry.table import MOST_CURVES
 from kagami.plan import anchors, limits
+from kagami.plan.cache import Cache
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError, ReferenceLost
+from kagami.plan.faults import fault_of
 from kagami.plan.fields import VALUES, FieldKind, texts_in
 from kagami.plan.figure import Figure
 from kagami.plan.measures import MeasureValues, Values
@@ -68,61 +66,91 @@ class Result:
         return not self.measures.errors and all(outcome.error is None for outcome in self.outcomes.values())
 
 
-@dataclass
-class Cache:
-    """Drawings by the hash of what they were made from; the longest unused go first. Threads may share one."""
-
-    most: int = 4000
-    drawings: OrderedDict[str, Drawing | PlanError] = field(default_factory=OrderedDict)
-    solutions: dict[str, Solution | PlanError] = field(default_factory=dict)
-    hits: int = 0
-    misses: int = 0
-    _lock: Lock = field(default_factory=Lock, repr=False)
-
-    def get(self, key: str) -> Drawing | PlanError | None:
-        """What is stored under a key."""
-        with self._lock:
-            found = self.drawings.get(key)
-            if found is None:
-                self.misses += 1
-                return None
-            self.hits += 1
-            self.drawings.move_to_end(key)
-            return found
-
-    def put(self, key: str, drawing: Drawing | PlanError) -> None:
-        """Store a drawing."""
-        with self._lock:
-            self.drawings[key] = drawing
-            while len(self.drawings) > self.most:
-                self.drawings.popitem(last=False)
-
-
 def evaluate(plan: Plan, cache: Cache | None = None, upto: int | None = None) -> Result:
-    """Evaluate a plan, or its first `upto` steps."""
+    """Evaluate a plan, or its first `upto` steps.
+
+    Whatever goes wrong in a step is that step's fault: the areas that carry ink are put together here too, so that all
+    that a picture needs of a sound step is there.
+    """
     cache = Cache() if cache is None else cache
-    solved, findings = solve_all(plan, cache, evaluate)
+    result = evaluate_steps(plan, cache, upto)
+    return replace(result, outcomes=_inked(plan, result.outcomes))
+
+
+def evaluate_steps(plan: Plan, cache: Cache, upto: int | None = None) -> Result:
+    """Evaluate a plan's steps without putting their ink together: enough for values and places."""
+    solved, findings = solve_all(plan, cache, evaluate_steps)
     outcomes: dict[str, Outcome] = {}
     values = Values(solved, outcomes)
     for name, found in findings.items():
         if isinstance(found, PlanError):
             values.errors[name] = found
-    work = 0
+    budget = _Budget()
     for step in plan.steps[:upto]:
-        if work > limits.WORK:
-            error = PlanError("plan-too-heavy", curves=work, most=limits.WORK)
-            outcomes[step.id] = Outcome(step.id, step.name, "", None, error)
+        exceeded = budget.exceeded()
+        if exceeded is not None:
+            outcomes[step.id] = Outcome(step.id, step.name, "", None, exceeded)
             continue
+        before = time.thread_time()
         outcome = outcomes[step.id] = _outcome(step, plan, values, outcomes, cache)
-        work += outcome.figure.curves if outcome.figure else 0
+        budget.spend(step.name, outcome.figure.curves if outcome.figure else 0, time.thread_time() - before)
     return Result(plan, values.finished(), outcomes, values, findings)
+
+
+@dataclass
+class _Budget:
+    """What one evaluation may cost: lines and arcs, the same on every machine, and time as a last resort."""
+
+    curves: int = 0
+    seconds: float = 0.0
+    slowest: tuple[float, str] = (0.0, "")
+
+    def spend(self, name: str, curves: int, seconds: float) -> None:
+        self.curves += curves
+        self.seconds += seconds
+        self.slowest = max(self.slowest, (seconds, name))
+
+    def exceeded(self) -> PlanError | None:
+        if self.curves > limits.WORK:
+            return PlanError("plan-too-heavy", curves=self.curves, most=limits.WORK)
+        if self.seconds > limits.SECONDS:
+            seconds, name = self.slowest
+            return PlanError("plan-too-slow", name=name, seconds=seconds, most=limits.SECONDS)
+        return None
+
+
+def _inked(plan: Plan, outcomes: Mapping[str, Outcome]) -> Mapping[str, Outcome]:
+    """The outcomes, those whose ink cannot be put together with that fault."""
+    answer = dict(outcomes)
+    for step in inking(plan, outcomes):
+        figure = outcomes[step.id].figure
+        assert figure is not None
+        try:
+            _ = figure.inks
+        except Exception as error:  # noqa: BLE001  (whatever it was, it is this step's fault)
+            answer[step.id] = replace(outcomes[step.id], drawing=None, error=fault_of(step, error))
+    return answer
+
+
+def inking(plan: Plan, outcomes: Mapping[str, Outcome]) -> list[Step]:
+    """The steps whose figures are seen in the end: they bound an area, are no guides, and no later step is made from
+    them.
+    """
+    steps = plan.steps[: len(outcomes)]
+    used = {identifier for step in steps for identifier in step.figure_ids()}
+    found = []
+    for step in steps:
+        figure = outcomes[step.id].figure
+        if figure is not None and step.id not in used and not step.carries_no_ink and figure.bounds_area:
+            found.append(step)
+    return found
 
 
 def _outcome(step: Step, plan: Plan, values: Values, outcomes: Mapping[str, Outcome], cache: Cache) -> Outcome:
     try:
         inputs = _resolved(step, plan, values, outcomes)
-    except PlanError as error:
-        return Outcome(step.id, step.name, "", None, error)
+    except Exception as error:  # noqa: BLE001  (reading figures is geometry as well)
+        return Outcome(step.id, step.name, "", None, fault_of(step, error))
     key = _key(step, inputs)
     drawing = cache.get(key)
     if drawing is None:
@@ -134,23 +162,11 @@ def _outcome(step: Step, plan: Plan, values: Values, outcomes: Mapping[str, Outc
 
 
 def _drawn(step: Step, inputs: Inputs) -> Drawing | PlanError:
-    """Draw a step; the one place where what geometry refuses becomes an error of the plan."""
+    """Draw a step; whatever goes wrong in it becomes an error of the plan."""
     try:
         return step.draw(inputs)
-    except PlanError as error:
-        return error
-    except TooLarge as error:
-        return PlanError("too-large", curves=error.values["curves"], most=MOST_CURVES)
-    except InvalidLength as error:
-        name = str(error.values.get("name", "length"))
-        value = error.values.get("value", 0.0)
-        return PlanError(
-            "length-not-positive", field=name, what=name, expression=inputs.texts.get(name, ""), value=value
-        )
-    except RadiusTooLarge as error:
-        return PlanError("radius-too-large", field="radius", **error.values)
-    except GeometryError as error:
-        return PlanError("geometry-refuses", reason=str(error))
+    except Exception as error:  # noqa: BLE001  (see `faults`: it is told, logged, and the rest is drawn)
+        return fault_of(step, error, inputs.texts)
 
 
 def _resolved(step: Step, plan: Plan, values: Values, outcomes: Mapping[str, Outcome]) -> Inputs:

@@ -55,6 +55,19 @@ class Figure:
         return self.copies[0] if len(self.copies) == 1 else union(*self.copies)
 
     @cached_property
+    def inks(self) -> tuple[tuple[str, Shape], ...]:
+        """The areas that carry ink, with the name of the tone of each (empty where none was laid); those of one tone
+        are one area, in the order in which the tones first come.
+        """
+        if not self.tones:
+            return (("", self.united),) if self.united else ()
+        by_tone: dict[str, list[Shape]] = {}
+        for shape, tone in zip(self.copies, self.tones, strict=True):
+            by_tone.setdefault(tone, []).append(shape)
+        areas = ((tone, union(*shapes)) for tone, shapes in by_tone.items())
+        return tuple((tone, shape) for tone, shape in areas if shape)
+
+    @cached_property
     def box(self) -> Box | None:
         """The tight box of all copies; None when there is no curve."""
         return box(self.whole) if self.whole else None

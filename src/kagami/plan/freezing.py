@@ -6,9 +6,10 @@ from collections.abc import Callable
 from typing import Any
 
 from kagami.plan import anchors, limits
+from kagami.plan.cache import Cache
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused, PlanError
-from kagami.plan.evaluate import Cache, Result, evaluate
+from kagami.plan.evaluate import Result, evaluate
 from kagami.plan.fields import FieldKind
 from kagami.plan.messages import listing
 from kagami.plan.naming import free_id, free_name

@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from typing import Any
 
 from kagami.plan import limits
+from kagami.plan.cache import Cache
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused
-from kagami.plan.evaluate import Cache
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,17 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Final
 
-from kagami.geometry.boolean import union
 from kagami.geometry.outline import Shape
-from kagami.plan.evaluate import Result
-from kagami.plan.figure import Figure
+from kagami.plan.evaluate import Result, inking
 from kagami.plan.tones import tone_colours
 
-INK: Final = "#1c1a17"
+INK: Final = "#000000"
 """The colour of what has no tone."""
 
 
@@ -36,27 +33,13 @@ def used_up(result: Result) -> frozenset[str]:
 
 
 def pieces(result: Result) -> tuple[Piece, ...]:
-    """The pieces in the order of the plan: figures that bound an area, are no guides, and are not used up."""
-    used = used_up(result)
+    """The pieces in the order of the plan (see `evaluate.inking`); figures with several tones are several pieces."""
     colours = tone_colours(result.plan.tones).colours
     found: list[Piece] = []
-    for step in result.plan.steps[: len(result.outcomes)]:
+    for step in inking(result.plan, result.outcomes):
         figure = result.outcomes[step.id].figure
-        if figure is None or step.id in used or step.carries_no_ink or not figure.bounds_area:
-            continue
-        if figure.tones:
-            found.extend(_toned(step.id, step.name, figure, colours))
-        elif figure.united:
-            found.append(Piece(step.id, step.name, figure.united))
+        inks = figure.inks if figure is not None else ()
+        for tone, shape in inks:
+            name = step.name if len(inks) == 1 else f"{step.name} {tone}"
+            found.append(Piece(step.id, name, shape, tone, colours.get(tone, INK)))
     return tuple(found)
-
-
-def _toned(identifier: str, name: str, figure: Figure, colours: Mapping[str, str]) -> Iterable[Piece]:
-    """A piece for each tone, in the order in which the tones first come."""
-    distinct = list(dict.fromkeys(figure.tones))
-    for tone in distinct:
-        copies = [shape for shape, laid in zip(figure.copies, figure.tones, strict=True) if laid == tone]
-        shape = union(*copies)
-        if shape:
-            full = name if len(distinct) == 1 else f"{name} {tone}"
-            yield Piece(identifier, full, shape, tone, colours.get(tone, INK))

@@ -24,5 +24,9 @@ SHEET_REACH: Final = 10_000.0
 """Nothing may lie further from the sheet's origin than this many u."""
 WORK: Final = 60_000
 """Curves of all steps together: it bounds the time of an evaluation, the same on every machine."""
+SECONDS: Final = 8.0
+"""Processor time of one evaluation, looked at between steps; only what no other limit foresaw comes near to it."""
+COPIES_IN_ALL: Final = 3600
+"""Copies of one figure, those within copies counted too."""
 SOLVED: Final = 6
 """Measures that are solved in one plan; each costs some fifty evaluations of what it reads."""

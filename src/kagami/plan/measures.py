@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
+from kagami.geometry.errors import GeometryError
 from kagami.plan.document import Plan
 from kagami.plan.errors import ExpressionError, PlanError, ReferenceLost
 from kagami.plan.expressions import Expression, read
@@ -113,6 +114,8 @@ class Values:
             self.errors[name] = error
         except PlanError as error:
             self.errors[name] = error
+        except GeometryError as error:
+            self.errors[name] = PlanError("geometry-refuses", reason=str(error))
         return None
 
     def _comes_later(self, figure: str) -> bool:

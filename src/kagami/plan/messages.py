@@ -98,6 +98,13 @@ TEXTS: Final[dict[str, str]] = {
     "no-line-or-circle": "{name} has neither a straight line nor a circle that another circle could touch.",
     "plan-too-heavy": "The steps before this one hold {curves} lines and arcs together; {most} is the most that "
     "is drawn. Take fewer copies somewhere.",
+    "plan-too-slow": "The steps before this one took more than {most} seconds to draw; “{name}” alone took {seconds}. "
+    "Take fewer copies or figures there.",
+    "too-much": "This step would hold {count} {what} at once; {most} is the most. Use fewer copies or figures.",
+    "too-many-copies": "This step would make {count} copies; {most} is the most. Use fewer.",
+    "out-of-memory": "There was not enough memory to draw this step. Use fewer copies or figures.",
+    "step-broke": "This step could not be drawn; that is a fault of Kagami, noted under the number {number}. All else "
+    "is drawn. Change a value of the step, undo, or tell us the number.",
     "too-large": "This step would make {curves} lines and arcs; {most} is the most. Use fewer copies or figures.",
     # documents
     "not-json": "This is not a plan: it is not readable as JSON ({reason} at line {line}, column {column}).",
@@ -158,4 +165,6 @@ def listing(words: list[str], joiner: str = "and") -> str:
 
 
 def _text(value: object) -> str:
+    if isinstance(value, int) and not isinstance(value, bool) and value >= 10_000:
+        return f"{value:,}"
     return number_text(value) if isinstance(value, float) else str(value)

@@ -8,9 +8,10 @@ import numpy as np
 
 from kagami.geometry.arrays import Bools
 from kagami.geometry.crumbs import broadest_neighbour, crumbs
+from kagami.plan.cache import Cache
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused
-from kagami.plan.evaluate import Cache, Outcome, evaluate
+from kagami.plan.evaluate import Outcome, evaluate
 from kagami.plan.regions import Regions, chosen
 from kagami.plan.steps.carve import Carve, CarveDetail, Pick
 

@@ -8,10 +8,11 @@ from typing import Final
 
 import numpy as np
 
+from kagami.plan.cache import Cache
 from kagami.plan.change import change
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused, PlanError
-from kagami.plan.evaluate import Cache, Result, evaluate
+from kagami.plan.evaluate import Result, evaluate
 from kagami.plan.fields import VALUES, FieldKind
 from kagami.plan.forms import say
 from kagami.plan.messages import number_text

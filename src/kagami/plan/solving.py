@@ -22,7 +22,8 @@ from kagami.plan.errors import PlanError
 from kagami.plan.expressions import read
 
 if TYPE_CHECKING:
-    from kagami.plan.evaluate import Cache, Result
+    from kagami.plan.cache import Cache
+    from kagami.plan.evaluate import Result
 
 SAMPLES: Final = 33
 JUMP: Final = 1 / 1024
@@ -77,10 +78,10 @@ def _solve(plan: Plan, measure: Measure, solve: Solve, cache: Cache, evaluate: E
     closed = tuple(other.model_copy(update={"solve": None}) for other in plan.measures)
     part = _needed(plan, solve).model_copy(update={"measures": closed})
     key = hashlib.blake2b(f"{measure.name}\n{solve!r}\n{part.model_dump_json()}".encode(), digest_size=16).hexdigest()
-    known = cache.solutions.get(key)
+    known = cache.solution(key)
     if known is None:
         known = _search(part, measure, solve, cache, evaluate)
-        cache.solutions[key] = known
+        cache.put_solution(key, known)
     return known
 
 

@@ -2,8 +2,9 @@
 
 from typing import Final
 
+from kagami.plan.cache import Cache
 from kagami.plan.document import Plan
-from kagami.plan.evaluate import Cache, Result, evaluate
+from kagami.plan.evaluate import Result, evaluate
 
 CACHE: Final = Cache()
 

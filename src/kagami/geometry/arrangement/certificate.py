@@ -14,9 +14,13 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from kagami.geometry.arrangement.faces import component_boxes
 from kagami.geometry.arrangement.trace import outer_cycles
 from kagami.geometry.arrays import Floats, Ints, lengths, sums_by
+from kagami.geometry.crossings.boxes import overlapping_boxes
 from kagami.geometry.tolerance import CERTAIN
+
+MOST_AT_ONCE = 4_000_000
 
 if TYPE_CHECKING:
     from kagami.geometry.arrangement.arrange import Arrangement
@@ -27,7 +31,14 @@ def fault_of(arrangement: Arrangement, scale: float = 1.0) -> str | None:
     if len(arrangement.edges.tail) == 0:
         return _fault_of_areas(arrangement, CERTAIN / scale)
     width = CERTAIN / scale
-    for check in (_fault_of_ends, _fault_of_euler, _fault_of_turns, _fault_of_windings, _fault_of_areas, _fault_of_nesting):
+    for check in (
+        _fault_of_ends,
+        _fault_of_euler,
+        _fault_of_turns,
+        _fault_of_windings,
+        _fault_of_areas,
+        _fault_of_nesting,
+    ):
         fault = check(arrangement, width)
         if fault is not None:
             return fault
@@ -69,11 +80,19 @@ def _fault_of_turns(arrangement: Arrangement, width: float) -> str | None:
 
 def _fault_of_windings(arrangement: Arrangement, width: float) -> str | None:
     edges, winding = arrangement.edges, arrangement.winding
-    n = len(edges.tail)
-    left, right = arrangement.face[:n], arrangement.face[n:]
-    jump = winding[left] - winding[right]
-    np.subtract.at(jump, (edges.member_edge, edges.member_owner), edges.member_turn.astype(np.int16))
-    return "regions could not be told apart" if jump.any() or winding[0].any() else None
+    n, owners = len(edges.tail), winding.shape[1]
+    order = np.argsort(edges.member_edge, kind="stable")
+    start = np.searchsorted(edges.member_edge[order], np.arange(n + 1))
+    block = max(1, MOST_AT_ONCE // max(1, owners))
+    for low in range(0, n, block):
+        high = min(low + block, n)
+        jump = winding[arrangement.face[low:high]] - winding[arrangement.face[n + low : n + high]]
+        mine = order[start[low] : start[high]]
+        turns = edges.member_turn[mine].astype(np.int16)
+        np.subtract.at(jump, (edges.member_edge[mine] - low, edges.member_owner[mine]), turns)
+        if jump.any():
+            return "regions could not be told apart"
+    return "the outside is covered" if winding[0].any() else None
 
 
 def _fault_of_areas(arrangement: Arrangement, width: float) -> str | None:
@@ -112,7 +131,9 @@ def _spans(arrangement: Arrangement) -> Floats:
 
 
 def _fault_of_nesting(arrangement: Arrangement, width: float) -> str | None:
-    """Faces of separate components that overlap would be missed otherwise; one component alone has none to lie in."""
+    """Faces of separate components that overlap would be missed otherwise; one whose box meets no other's has none to
+    lie over.
+    """
     cycles = arrangement.cycles
     bounding = np.flatnonzero(cycles.area > 0)
     by_area = bounding[np.lexsort((cycles.area[bounding], cycles.component[bounding]))]
@@ -120,6 +141,16 @@ def _fault_of_nesting(arrangement: Arrangement, width: float) -> str | None:
     last = last[cycles.area[last] > (1e3 * width) ** 2]
     if len(last) < 2:
         return None
-    faces = np.unique(arrangement.face_of_cycle[last])
+    meeting = np.zeros(int(cycles.component.max()) + 1, dtype=np.bool_)
+    meeting[np.concatenate(overlapping_boxes(_component_boxes(arrangement, len(meeting))))] = True
+    faces = np.unique(arrangement.face_of_cycle[last[meeting[cycles.component[last]]]])
+    if len(faces) == 0:
+        return None
     places = arrangement.places_inside(faces)
     return "regions lie over each other" if (arrangement.locate(places) != faces).any() else None
+
+
+def _component_boxes(arrangement: Arrangement, count: int) -> Floats:
+    edges, cycles = arrangement.edges, arrangement.cycles
+    component = cycles.component[cycles.cycle[: len(edges.tail)]]
+    return component_boxes(arrangement.table, edges, component, count)

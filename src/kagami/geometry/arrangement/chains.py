@@ -1,7 +1,7 @@
 """Outlines as closed walks: the curves of shapes made ready to be split, and which of their ends are joints.
 
-Two curves that follow each other in an outline end in one place whatever rounding did to their ends. Straight cubics are
-lines here, cubics are cut at their cusps, and curves of no extent are left out.
+Two curves that follow each other in an outline end in one place whatever rounding did to their ends. Straight cubics
+are lines here, cubics are cut at their cusps, and curves of no extent are left out.
 """
 
 from __future__ import annotations
@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kagami.geometry.arrays import Bools, Floats, Ints, linked, run_starts
+from kagami.geometry.arrays import Bools, Floats, Ints, lengths, linked, run_starts
 from kagami.geometry.kinds import CUBIC, LINE, cubic
 from kagami.geometry.kinds.polynomials import real_roots
 from kagami.geometry.outline import Shape
@@ -20,14 +20,15 @@ from kagami.geometry.tolerance import JOINT, LENGTH, ROUNDING
 
 STRAIGHT = LENGTH / 4
 """A cubic whose control points are no further beside a line than this is a stretch of that line."""
+SAME_STOP = 1e-6
 CUSP = 1e-9
 """Where a cubic is slower than this share of its size it turns back."""
 
 
 @dataclass(frozen=True)
 class Chains:
-    """Curves, and the joint that each begins and ends in, (n,): ends in one joint are one vertex. `cuts` of the table are
-    open chains, whose outer ends are joints of their own.
+    """Curves, and the joint that each begins and ends in, (n,): ends in one joint are one vertex. `cuts` of the table
+    are open chains, whose outer ends are joints of their own.
     """
 
     table: CurveTable
@@ -98,16 +99,14 @@ def _stops(rows: Floats) -> tuple[Floats, Bools]:
     candidates = np.hstack([_turns(still), _turns(other)])
     stops = np.full(candidates.shape, np.inf)
     for column, t in enumerate(candidates.T):
-        speed = np.where(straight, 0.0, np.hypot(*cubic.derivative(rows, t).T))
+        speed = np.where(straight, 0.0, lengths(cubic.derivative(rows, t)))
         inner = (t > ROUNDING) & (t < 1 - ROUNDING) & (speed <= CUSP * size)
         stops[inner, column] = t[inner]
     stops = np.sort(stops, axis=1)
-    again = np.diff(np.where(np.isfinite(stops), stops, np.arange(2, 2 + stops.shape[1])), axis=1) <= SAME_STOP
+    ahead, behind = stops[:, 1:], stops[:, :-1]
+    again = np.isfinite(ahead) & (np.where(np.isfinite(ahead), ahead, 2.0) - np.minimum(behind, 1.0) <= SAME_STOP)
     stops[:, 1:][again] = np.inf
     return np.sort(stops, axis=1), straight
-
-
-SAME_STOP = 1e-6
 
 
 def _turns(power: Floats) -> Floats:
@@ -151,7 +150,7 @@ def _bridged(table: CurveTable, outline: Ints) -> tuple[CurveTable, Ints]:
     begins, ends = _ends(table)
     following = _following(outline)
     gap = begins[following] - ends
-    open_ = np.flatnonzero((np.hypot(gap[:, 0], gap[:, 1]) > JOINT) & ~table.cuts)
+    open_ = np.flatnonzero((lengths(gap) > JOINT) & ~table.cuts)
     if len(open_) == 0:
         return table, outline
     rows = np.zeros((len(open_), table.rows.shape[1]))
@@ -175,7 +174,7 @@ def _joints(table: CurveTable, outline: Ints) -> tuple[Ints, Ints]:
     following = _following(outline)
     begins, ends = _ends(table)
     gap = begins[following] - ends
-    meets = np.hypot(gap[:, 0], gap[:, 1]) <= JOINT
+    meets = lengths(gap) <= JOINT
     meets &= ~table.cuts | (following > np.arange(count))
     where = np.flatnonzero(meets)
     label = linked(2 * count, count + where, following[where])

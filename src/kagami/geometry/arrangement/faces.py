@@ -9,8 +9,12 @@ from kagami.geometry.arrangement.rays import NONE, first_met
 from kagami.geometry.arrangement.split import Edges
 from kagami.geometry.arrangement.trace import Cycles, outer_cycles
 from kagami.geometry.arrays import Floats, Ints, Neighbours, expand_ranges, linked, neighbours
+from kagami.geometry.errors import TooLarge
 from kagami.geometry.table import CurveTable
 from kagami.geometry.tolerance import LENGTH
+
+MOST_COVERS = 24_000_000
+"""Entries of the table of winding numbers, two bytes each."""
 
 
 def faces_of_cycles(table: CurveTable, edges: Edges, cycles: Cycles) -> tuple[Ints, int]:
@@ -50,7 +54,7 @@ def _holding_cycle(table: CurveTable, edges: Edges, cycles: Cycles, outer: Ints)
     size = np.bincount(component, minlength=len(outer))
     begin = np.cumsum(size) - size
     place = edges.places[edges.tail[by_component[begin]]]
-    boxes = _boxes(table, edges, component, len(outer))
+    boxes = component_boxes(table, edges, component, len(outer))
     inside = (
         (place[:, None, 0] > boxes[None, :, 0] - LENGTH)
         & (place[:, None, 1] > boxes[None, :, 1] - LENGTH)
@@ -69,7 +73,7 @@ def _holding_cycle(table: CurveTable, edges: Edges, cycles: Cycles, outer: Ints)
     return answer
 
 
-def _boxes(table: CurveTable, edges: Edges, component: Ints, count: int) -> Floats:
+def component_boxes(table: CurveTable, edges: Edges, component: Ints, count: int) -> Floats:
     """Boxes that hold each component (those of whole curves, so perhaps too large, never too small)."""
     of_curve = table.ask("bounds", edges.curve, width=4)
     boxes = np.column_stack([np.full((count, 2), np.inf), np.full((count, 2), -np.inf)])
@@ -83,7 +87,12 @@ def windings(edges: Edges, left: Ints, right: Ints, faces: int, owners: int) -> 
 
     Crossing an edge from right to left adds the turns of its members. The numbers spread from the unbounded face along
     a breadth-first tree of neighbouring faces, a whole level at a time.
+
+    Raises:
+        TooLarge: more regions and shapes than their table may hold.
     """
+    if faces * owners > MOST_COVERS:
+        raise TooLarge("regions times figures", faces * owners, MOST_COVERS)
     graph = neighbours(faces, right, left)
     order, parent = breadth_first_order(graph.matrix(), 0, directed=True)
     rank = np.empty(faces, dtype=np.intp)

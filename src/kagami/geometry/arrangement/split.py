@@ -56,8 +56,8 @@ def split(chains: Chains, *, thorough: bool = False) -> Edges:
 def _stops(chains: Chains, crossings: Crossings) -> tuple[Ints, Floats, Ints, Floats]:
     """Where each curve is stopped: curve, parameter and vertex of every stop, and the places of the vertices.
 
-    Both sides of a crossing are one stop, and so are the ends in one joint; a whole circle has a seam only where nothing
-    meets it. A vertex with ends in it lies where one of them is, so that corners stay exact.
+    Both sides of a crossing are one stop, and so are the ends in one joint; a whole circle has a seam only where
+    nothing meets it. A vertex with ends in it lies where one of them is, so that corners stay exact.
     """
     table = chains.table
     whole = table.whole()
@@ -82,9 +82,7 @@ def _stops(chains: Chains, crossings: Crossings) -> tuple[Ints, Floats, Ints, Fl
     return curve, t, label[stop], vertices
 
 
-def _with_passing(
-    table: CurveTable, curve: Ints, t: Floats, vertex: Ints, places: Floats
-) -> tuple[Ints, Floats, Ints]:
+def _with_passing(table: CurveTable, curve: Ints, t: Floats, vertex: Ints, places: Floats) -> tuple[Ints, Floats, Ints]:
     """The stops, and those of curves at vertices that lie on them but were found where other curves meet."""
     boxes = table.ask("bounds", np.arange(len(table)), width=4)
     block = max(1, MOST_AT_ONCE // max(1, len(places)))
@@ -167,8 +165,8 @@ def _merge(table: CurveTable, places: Floats, curve: Ints, t0: Floats, t1: Float
 def _coincident(table: CurveTable, vertices: int, curve: Ints, t0: Floats, t1: Floats, tail: Ints, head: Ints) -> Ints:
     """Label of the edge that each stretch belongs to. Only stretches with the same two ends are compared.
 
-    In each round the first stretch of each group is the model, and those that lie along it join it; the others are asked
-    again against the first of them.
+    In each round the first stretch of each group is the model, and those that lie along it join it; the others are
+    asked again against the first of them.
     """
     key = np.minimum(tail, head) * vertices + np.maximum(tail, head)
     label = np.arange(len(curve))

@@ -1,8 +1,8 @@
 """Crossings of cubics with each other, found with proof: pairs of stretches are halved until each is settled.
 
-A pair is settled when its hulls show that it cannot meet; when its tangents show that it meets once at most, and Newton's
-method arrives at that place; when both run together; or when both are straight within the tolerance. Nothing is sampled
-that could be missed, and Newton's method only polishes.
+A pair is settled when its hulls show that it cannot meet; when its tangents show that it meets once at most, and
+Newton's method arrives at that place; when both run together; or when both are straight within the tolerance. Nothing
+is sampled that could be missed, and Newton's method only polishes.
 """
 
 from __future__ import annotations
@@ -19,7 +19,7 @@ from kagami.geometry.errors import TooLarge
 from kagami.geometry.kinds import cubic
 from kagami.geometry.tolerance import FLAT, LENGTH, NEAR_PARALLEL, ROUNDING
 
-MOST_CANDIDATES: Final = 1_000_000
+MOST_CANDIDATES: Final = 400_000
 LEVELS: Final = 14
 """Halvings of a curve by itself, until it is nearly straight."""
 ROUNDS: Final = 32
@@ -29,8 +29,8 @@ APART: Final = 1e-6
 """Tangents that differ by more than this sine are told apart."""
 NARROW: Final = math.cos(0.19)
 CONES_APART: Final = math.cos(0.1)
-"""Cones narrower than `NARROW`, whose rays are all further from each other than this, share their tip alone: one that lies
-between two rays of the other would be nearer to one of them.
+"""Cones narrower than `NARROW`, whose rays are all further from each other than this, share their tip alone: one that
+lies between two rays of the other would be nearer to one of them.
 """
 STRAIGHT: Final = LENGTH / 4
 TOGETHER: Final = 0.9 * LENGTH
@@ -62,7 +62,8 @@ class _Pairs(NamedTuple):
     s1: Floats
 
     def of(self, keep: Bools | Ints) -> _Pairs:
-        return _Pairs(*(column[keep] for column in self))
+        i, j, t0, t1, s0, s1 = self
+        return _Pairs(i[keep], j[keep], t0[keep], t1[keep], s0[keep], s1[keep])
 
     def halved(self) -> _Pairs:
         """Both stretches cut in the middle: four pairs of each."""
@@ -98,7 +99,7 @@ def meet_all(rows: Floats) -> tuple[Ints, Ints, Floats, Floats]:
         if len(pairs.i) == 0:
             break
         if len(pairs.i) > MOST_CANDIDATES:
-            raise TooLarge("these curves meet in too many places", curves=len(rows))
+            raise TooLarge("stretches of curves beside each other", len(pairs.i), MOST_CANDIDATES)
         pairs, met = _settled(rows, pairs)
         found.append(met)
         pairs = pairs.halved()
@@ -113,7 +114,7 @@ def _candidates(rows: Floats) -> _Pairs:
     apart = pieces.curve[p] != pieces.curve[q]
     p, q = p[apart], q[apart]
     if len(p) > MOST_CANDIDATES:
-        raise TooLarge("these curves meet in too many places", curves=len(rows))
+        raise TooLarge("stretches of curves over each other", len(p), MOST_CANDIDATES)
     swap = pieces.curve[p] > pieces.curve[q]
     p, q = np.where(swap, q, p), np.where(swap, p, q)
     new = ~_same(rows, pieces.curve[p], pieces.curve[q])
@@ -158,8 +159,8 @@ def _boxes_meet(a: Floats, b: Floats) -> Bools:
 def _sides_meet(a: Floats, b: Floats) -> Bools:
     """Whether stretches b (control points, (n, 4, 2)) reach the strips that stretches a fill beside their chords.
 
-    A curve lies within the hull of its control points, so a stretch whose four are all beyond one side of the strip that
-    the other's four fill cannot meet it.
+    A curve lies within the hull of its control points, so a stretch whose four are all beyond one side of the strip
+    that the other's four fill cannot meet it.
     """
     start = a[:, 0]
     chord = a[:, 3] - start
@@ -180,8 +181,8 @@ def _same(rows: Floats, i: Ints, j: Ints) -> Bools:
 def _part_at_end(pairs: _Pairs, a: Floats, b: Floats) -> Bools:
     """Whether stretches share an end of a curve and part there for good, as neighbours in an outline do.
 
-    Seen from an end, a stretch lies in the cone that its other control points span, and cones that open apart share their
-    tip alone.
+    Seen from an end, a stretch lies in the cone that its other control points span, and cones that open apart share
+    their tip alone.
     """
     answer = np.zeros(len(a), dtype=np.bool_)
     noise = ROUNDING * np.maximum(np.abs(a).max(axis=(1, 2), initial=1.0), 1.0)
@@ -263,8 +264,8 @@ def _straight(points: Floats) -> Bools:
 def _meet_once(a: Floats, b: Floats) -> Bools:
     """Whether the tangents of two stretches never agree, so that they meet once at most.
 
-    Tangents are weighted means of the sides of the control polygon; where every side of one lies to the same side of every
-    side of the other, so does every chord of one to every chord of the other.
+    Tangents are weighted means of the sides of the control polygon; where every side of one lies to the same side of
+    every side of the other, so does every chord of one to every chord of the other.
     """
     u, v = np.diff(a, axis=1), np.diff(b, axis=1)
     turn = u[:, :, None, 0] * v[:, None, :, 1] - u[:, :, None, 1] * v[:, None, :, 0]
@@ -354,7 +355,8 @@ def _changing_sides(pairs: _Pairs, first: Floats, last: Floats, foot: Floats, tu
 
 
 def _local_foot(rows: Floats, places: Floats, low: Floats, high: Floats) -> Floats:
-    """Parameters near the nearest places of stretches that are nearly straight: by Newton's method from their chords."""
+    """Parameters near the nearest places of stretches that are nearly straight: by Newton's method from their chords.
+    """
     start, end = cubic.point(rows, low), cubic.point(rows, high)
     t = low + (high - low) * _foot(start, end - start, places)
     wide = high - low

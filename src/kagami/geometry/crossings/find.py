@@ -22,10 +22,13 @@ from kagami.geometry.crossings import (
 )
 from kagami.geometry.crossings.boxes import overlapping_boxes
 from kagami.geometry.crossings.meeting import Meetings
+from kagami.geometry.errors import TooLarge
 from kagami.geometry.kinds import ARC, CUBIC, ELLIPSE, LINE
 from kagami.geometry.table import CurveTable
 from kagami.geometry.tolerance import LENGTH
 
+MOST_NEAR: Final = 400_000
+MOST_CROSSINGS: Final = 200_000
 PAIRS: Final[dict[tuple[int, int], Callable[[Floats, Floats], Meetings]]] = {
     (LINE, LINE): line_line.meet,
     (LINE, ARC): line_arc.meet,
@@ -52,9 +55,15 @@ class Crossings:
 
 
 def find(table: CurveTable) -> Crossings:
-    """All meetings of curves, end points on curves and the loops of cubics included."""
+    """All meetings of curves, end points on curves and the loops of cubics included.
+
+    Raises:
+        TooLarge: more curves lie over each other, or meet, than the kernel takes on.
+    """
     boxes = table.ask("bounds", np.arange(len(table)), width=4)
     i, j = overlapping_boxes(boxes)
+    if len(i) > MOST_NEAR:
+        raise TooLarge("pairs of lines and arcs over each other", len(i), MOST_NEAR)
     present = set(np.flatnonzero(np.bincount(table.kind)).tolist())
     nothing = (np.zeros(0, np.intp), np.zeros(0, np.intp), np.zeros(0), np.zeros(0))
     found = [nothing]
@@ -66,6 +75,9 @@ def find(table: CurveTable) -> Crossings:
         found.append((cubics[loop], cubics[loop], t, s))
         first, second, t, s = cubic_cubic.meet_all(table.rows[cubics])
         found.append((cubics[first], cubics[second], t, s))
+    total = sum(len(first) for first, *_ in found)
+    if total > MOST_CROSSINGS:
+        raise TooLarge("crossings", total, MOST_CROSSINGS)
     return Crossings(*(np.concatenate(parts) for parts in zip(*found, strict=True)))
 
 

@@ -83,8 +83,8 @@ def second(rows: Floats, t: Floats) -> Floats:
 
 
 def heading(rows: Floats, t: Floats) -> Floats:
-    """Direction of the tangent; where the curve all but stands still (a handle of no length), that of the shortest chord
-    into the curve, from the nearer end inwards, that can be told from none.
+    """Direction of the tangent; where the curve all but stands still (a handle of no length), that of the shortest
+    chord into the curve, from the nearer end inwards, that can be told from none.
     """
     along = derivative(rows, t)
     size = np.abs(_complex(rows) - _complex(rows)[:, :1]).max(axis=1)
@@ -152,7 +152,8 @@ def closes(rows: Floats) -> Bools:
 def nearest(rows: Floats, points: Floats) -> Floats:
     """Parameter of the nearest place: the best of the ends and of all places whose tangent is square to the way there.
 
-    Those are roots of a polynomial of degree five, (B − P)·B′, polished by Newton's method where that brings them nearer.
+    Those are roots of a polynomial of degree five, (B − P)·B′, polished by Newton's method where that brings them
+    nearer.
     """
     p = power(rows)
     p[:, 0] -= points

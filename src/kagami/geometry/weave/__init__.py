@@ -1,7 +1,7 @@
 """Weaving: strands that pass over and under each other."""
 
 from kagami.geometry.weave.alternation import Alternation, alternate
-from kagami.geometry.weave.passes import Crossing, Passage, Strand, StrandsMeet, passes_of
+from kagami.geometry.weave.passes import Crossing, Passage, Strand, StrandsMeet, crowded, passes_of
 from kagami.geometry.weave.woven import Pieces, inlaid, woven
 
 __all__ = [
@@ -12,6 +12,7 @@ __all__ = [
     "Strand",
     "StrandsMeet",
     "alternate",
+    "crowded",
     "inlaid",
     "passes_of",
     "woven",

@@ -155,3 +155,25 @@ def _directions(passage: Passage, strand: Strand) -> tuple[float, float]:
     ahead = strand.stretch(passage.way, passage.way + reach)
     before = passage.heading + math.pi if back is None else back.curves[-1].end.direction(back.curves[0].start)
     return before, ahead.curves[0].start.direction(ahead.curves[-1].end)
+
+
+def crowded(strands: Sequence[Strand], crossings: Sequence[Crossing], room: float) -> tuple[tuple[int, int], ...]:
+    """Pairs of crossings between which a strand is shorter than its width and `room` u, so that their bands overlap.
+
+    A loop that is too short to leave its own crossing counts as a pair of one crossing with itself.
+    """
+    answer: set[tuple[int, int]] = set()
+    for number, strand in enumerate(strands):
+        order = sorted(
+            (passage.way, c)
+            for c, crossing in enumerate(crossings)
+            for passage in (crossing.first, crossing.second)
+            if passage.strand == number
+        )
+        following = (
+            [*order[1:], (order[0][0] + strand.length, order[0][1])] if strand.line.closed and order else order[1:]
+        )
+        for (way, c), (other, d) in zip(order, following, strict=False):
+            if other - way < strand.width + room:
+                answer.add((min(c, d), max(c, d)))
+    return tuple(sorted(answer))

@@ -161,6 +161,14 @@ class _Layout:
             return order[other % len(order)][0] + step * strand.length
         return 0.0 if step < 0 else strand.length
 
+    def _reach(self, number: int, k: int, step: int) -> float:
+        """How far the band that cuts at passage k goes along its strand: to the neighbouring passage; but where that is
+        the other one of the same crossing, at the end of a loop, only half way, since what is cut begins there.
+        """
+        order = self.order[number]
+        same = order[(k + step) % len(order)][1] == order[k][1]
+        return self._half_way(number, k, step) if same else self._neighbour(number, k, step)
+
     def _half_way(self, number: int, k: int, step: int) -> float:
         return (self.order[number][k][0] + self._neighbour(number, k, step)) / 2
 
@@ -181,7 +189,7 @@ class _Layout:
         under = crossing.second if self.alternation.first_over[c] else crossing.first
         upper = self.strands[over.strand]
         position = next(p for p, (at, d, _) in enumerate(self.order[over.strand]) if d == c and at == over.way)
-        line = Shape((upper.stretch(*(self._neighbour(over.strand, position, side) for side in (-1, +1))),))
+        line = Shape((upper.stretch(*(self._reach(over.strand, position, side) for side in (-1, +1))),))
         wide = upper.width + 2 * self.gap
         if c not in self.cutter:
             self.cutter[c] = self.board.put(BandSpec(line, wide, corners=upper.corners))

@@ -182,6 +182,11 @@ class Drawing:
     notes: tuple[tuple[str, Mapping[str, object]], ...] = ()
     detail: object = None
 
+    def weight(self, of_a_curve: int) -> int:
+        """About how many bytes it takes, at so many a curve; a detail that is large tells its own."""
+        own = getattr(self.detail, "weight", 0)
+        return of_a_curve * (self.figure.curves + len(self.figure.anchors) + 1) + int(own)
+
 
 class Step(BaseModel):
     """One entry of a plan. `guide` steps never carry ink.

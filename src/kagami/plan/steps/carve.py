@@ -47,6 +47,12 @@ class CarveDetail:
     regions: Regions
     kept: Bools
 
+    @property
+    def weight(self) -> int:
+        """About how many bytes it takes."""
+        arrangement = self.regions.arrangement
+        return arrangement.winding.nbytes * 2 + len(arrangement.edges.tail) * 400 + len(self.regions.names) * 400
+
 
 @register("carve")
 class Carve(Step):

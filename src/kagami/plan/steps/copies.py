@@ -9,6 +9,7 @@ from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.geometry.symmetry_groups import Group
 from kagami.geometry.table import MOST_CURVES
+from kagami.plan import limits
 from kagami.plan.errors import PlanError
 from kagami.plan.figure import Figure
 from kagami.plan.steps.base import Drawing
@@ -33,6 +34,9 @@ def require_size(source: Figure, copies: int, field: str) -> None:
     Raises:
         PlanError: with how many there would be.
     """
+    if len(source.copies) * copies > limits.COPIES_IN_ALL:
+        count = len(source.copies) * copies
+        raise PlanError("too-many-copies", field=field, count=count, most=limits.COPIES_IN_ALL)
     if source.curves * copies > MOST_CURVES:
         raise PlanError("too-large", field=field, curves=source.curves * copies, most=MOST_CURVES)
 

@@ -13,7 +13,17 @@ from kagami.geometry.parting import Parting, parted
 from kagami.geometry.rounding import corners_of, rounded
 from kagami.geometry.sweep import swept
 from kagami.geometry.tolerance import SAME
-from kagami.geometry.weave import Alternation, Crossing, Strand, StrandsMeet, alternate, inlaid, passes_of, woven
+from kagami.geometry.weave import (
+    Alternation,
+    Crossing,
+    Strand,
+    StrandsMeet,
+    alternate,
+    crowded,
+    inlaid,
+    passes_of,
+    woven,
+)
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import AnchorRef, Angle, Count, FieldKind, FigureRef, FigureRefs, Length, Numbers
 from kagami.plan.figure import Figure
@@ -21,6 +31,7 @@ from kagami.plan.messages import number_text
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
 
 MOST_STEPS = 40
+MOST_TOLD = 6
 CornerForm = Annotated[Literal["mitred", "round", "bevelled"], FieldKind.CHOICE]
 CORNERS = {"mitred": Corners.MITRE, "round": Corners.ROUND, "bevelled": Corners.BEVEL}
 EndForm = Annotated[Literal["butt", "round", "square"], FieldKind.CHOICE]
@@ -189,6 +200,12 @@ class Weave(_Refining):
             first, second = (crossings[c].place for c in plain.clashes[0])
             values = {"x": number_text(first.x), "y": number_text(first.y)}
             notes.append(("weave-clash", {**values, "to_x": number_text(second.x), "to_y": number_text(second.y)}))
+        close = crowded(strands, crossings, 2 * inputs.values["gap"])
+        if close:
+            places = [crossings[c].place for c in dict.fromkeys(c for pair in close for c in pair)]
+            told = "; ".join(f"{number_text(place.x)}, {number_text(place.y)}" for place in places[:MOST_TOLD])
+            more = len(places) - MOST_TOLD
+            notes.append(("weave-crowded", {"places": f"{told} and {more} more" if more > 0 else told}))
         anchors = {f"crossing-{k}": crossing.place for k, crossing in enumerate(crossings, 1)}
         shapes = tuple(piece for strand in pieces for piece in strand)
         detail = WeaveDetail(tuple(strands), crossings, found, inputs.values["gap"])

@@ -92,7 +92,7 @@ EXAMPLES: Final = {
     "path": "Path made, closed, through O; right of disc; far; top of disc.",
     "leaf": "Leaf made from O to far, 1.5u wide.",
     "drop": "Drop made on O with radius 1.5u, its tip on far.",
-    "badge": "Badge made with its top on top of disc, 5u wide and 6u high, cut 1u at its shoulders, straight for 2u, "
+    "shield": "Shield made with its top on top of disc, 5u wide and 6u high, cut 1u at its shoulders, straight for 2u, "
     "its foot bowed by 0.4u.",
     "free-outline": "Outline made, closed, drawn from O through 0u, -3u [-1u, 0u | 1u, 0u]; 3u, 0u [0u, -1u | 0u, 1u]; "
     "0u, 3u; -3u, 0u [0u, 1u | 0u, -1u].",

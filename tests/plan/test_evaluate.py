@@ -121,9 +121,10 @@ class TheCache(TestCase):
             self.assertEqual(read_mark(evaluate(mark.plan, cache)), read_mark(evaluate(mark.plan)))
 
     def test_old_drawings_are_forgotten(self) -> None:
-        cache = Cache(most=3)
+        cache = Cache(most_bytes=200_000)
         evaluate(beams().plan, cache)
-        self.assertEqual(len(cache.drawings), 3)
+        self.assertLess(len(cache.drawings), len(beams().plan.steps))
+        self.assertLessEqual(cache.weight, 200_000)
 
 
 class Ink(TestCase):

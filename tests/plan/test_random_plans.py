@@ -38,7 +38,9 @@ places = st.sampled_from(
     ["O", "disc.top", "plate.corner-1", "cut.middle", "star.tip-2", "plates.2.corner-3", "oval.right", "disc.box-left"]
     + ["crossing(disc,plate,1)", "between(O,star.tip-1)", "nearest(oval,disc.top)", "touch(disc,star.tip-1,1)"]
 )
-lengths = st.sampled_from(["0.3u", "1u", "2gap", "4.7u", "-1u", "0u", "width of oval / 3", "gap between disc and star"])
+lengths = st.sampled_from(
+    ["0.3u", "1u", "2gap", "4.7u", "-1u", "0u", "width of “oval” / 3", "gap between “disc” and “star”"]
+)
 angles = st.sampled_from(["0", "30", "90", "-45", "360", "123.4"])
 counts = st.sampled_from(["1", "2", "3", "5", "12", "0", "2.5"])
 OF_KIND: dict[FieldKind, st.SearchStrategy[Any]] = {

@@ -44,8 +44,8 @@ values = st.sampled_from(
         "2 gap * (r - 1)",
         "sqrt(2)*r",
         "gap",
-        "width of lens / 2",
-        "distance from top of lens to O",
+        "width of “lens” / 2",
+        "distance from top of “lens” to O",
         "gap between lens and “old tide line” + 1mm",
         "phi^2",
     ]
@@ -135,7 +135,7 @@ class Inverse(TestCase):
                     {
                         "name": "r",
                         "value": "1u",
-                        "solve": {"left": "width of lens", "right": "4gap", "low": "0.1u", "high": "9u"},
+                        "solve": {"left": "width of “lens”", "right": "4gap", "low": "0.1u", "high": "9u"},
                     },
                 ],
                 "steps": [*base, *made],

@@ -7,7 +7,7 @@ import re
 from unittest import TestCase
 
 from kagami.plan.catalogue import texts
-from kagami.plan.change import change
+from kagami.plan.change import change, ids_by_name
 from kagami.plan.completing import completions
 from kagami.plan.document import to_json
 from kagami.plan.errors import PlanError
@@ -58,7 +58,8 @@ class Languages(TestCase):
                     ids[step.name] = step.id
                 self.assertEqual(evaluate(plan).sound, True)
                 for measure in plan.measures:
-                    self.assertEqual(measure_of(measure.name, measure_text(measure)), measure)
+                    said = measure_text(measure, plan.names())
+                    self.assertEqual(measure_of(measure.name, said, ids_by_name(plan)), measure)
 
     def test_files_stay_as_they_are(self) -> None:
         for file in self.examples():

@@ -13,6 +13,7 @@ from kagami.plan.evaluate import Result, evaluate
 from kagami.plan.mending import mends
 from kagami.plan.reading import SentenceError
 from kagami.plan.saying import measure_text
+from kagami.plan.sentences import write_sentence
 from kagami.plan.solving import Solution
 from kagami.plan.text import read_text, write_text
 from tests.plan.marks import Builder
@@ -80,7 +81,8 @@ class Readings(TestCase):
     def test_a_renamed_figure_is_renamed_in_values(self) -> None:
         plan = mark("Circle rim on O with radius 4u.", "Circle dot on O with radius width of rim / 4.")
         plan = change(plan, "rename-step", {"step": "rim", "name": "old rim"}).plan
-        self.assertEqual(plan.step("dot").radius, "width of “old rim” / 4")
+        self.assertEqual(plan.step("dot").radius, "width of “rim” / 4")
+        self.assertIn("width of “old rim” / 4", write_sentence(plan.step("dot"), plan.names()))
         self.assertTrue(evaluate(plan).sound)
         with self.assertRaises(ChangeRefused):
             change(plan, "remove-step", {"step": "rim"})
@@ -90,7 +92,20 @@ class Readings(TestCase):
             "Measure: rim = 2u", "Circle rim on O with radius rim.", "Circle dot on O with radius width of rim - rim."
         )
         plan = change(plan, "rename-measure", {"name": "rim", "new": "r"}).plan
-        self.assertEqual(plan.step("dot").radius, "width of rim - r")
+        self.assertEqual(plan.step("dot").radius, "width of “rim” - r")
+
+    def test_a_measure_spelt_like_a_word_of_readings_is_renamed_and_frozen_alone(self) -> None:
+        lines = ["Circle one on O with radius width.", "Circle two on top of one with radius 1u + gap.", "Point p, "]
+        lines[2] += "gap between one and two right and width of one + 2width up from O."
+        plan = mark("Measure: gap = 0.25u", "Measure: width = 2u", *lines)
+        for given in ({"name": "gap", "new": "air"}, {"name": "width", "new": "broad"}):
+            renamed = change(plan, "rename-measure", given).plan
+            self.assertTrue(evaluate(renamed).sound)
+            self.assertEqual(renamed.step("p").right, "gap between “one” and “two”")
+        self.assertEqual(renamed.step("p").up, "width of “one” + 2broad")
+        frozen = change(plan, "remove-measure", {"name": "gap", "freeze": True}).plan
+        self.assertEqual(frozen.step("p").right, "gap between “one” and “two”")
+        self.assertTrue(evaluate(frozen).sound)
 
 
 class Freezing(TestCase):
@@ -149,7 +164,7 @@ class Notes(TestCase):
         for text in ("8 — degrees each", "8 – degrees each", "8; degrees each"):
             measure = change(plan, "add-measure", {"name": "spread", "value": text}).plan.measures[0]
             self.assertEqual((measure.value, measure.note), ("8", "degrees each"))
-            self.assertEqual(measure_text(measure), "8 — degrees each")
+            self.assertEqual(measure_text(measure, {}), "8 — degrees each")
         plan = mark("Measure: spread = 8 — degrees each")
         self.assertEqual(change(plan, "set-measure", {"name": "spread", "value": "9"}).plan.measures[0].note, "")
         taken = change(plan, "set-values", {"values": [{"name": "spread", "value": "9"}]}).plan.measures[0]
@@ -233,7 +248,7 @@ class Solving(TestCase):
         plan = mark("Measure: d = 3u", *LENS)
         text = "solve width of lens = 2u between 0.5u and 5.5u, near 3u"
         plan = change(plan, "set-measure", {"name": "d", "value": text}).plan
-        self.assertEqual(measure_text(plan.measures[0]), text)
+        self.assertEqual(measure_text(plan.measures[0], plan.names()), text)
         with self.assertRaises(ChangeRefused):
             change(plan, "set-measure", {"name": "d", "value": "solve it"})
 
@@ -241,7 +256,7 @@ class Solving(TestCase):
 class Limits(TestCase):
     def test_a_plan_that_is_too_heavy_says_so_at_the_step_and_keeps_what_is_before(self) -> None:
         lines = ["Star star of 20 points on O, tips 5u and notches 3u out, the first tip at 90°."]
-        lines += [f"Turn star round O, 300 copies: x{k}." for k in range(6)]
+        lines += [f"Turn star round O, 300 copies: x{k}, as a guide." for k in range(6)]
         result = evaluated(*lines)
         codes = [outcome.error.code if outcome.error else "" for outcome in result.outcomes.values()]
         self.assertEqual(codes[-1], "plan-too-heavy")

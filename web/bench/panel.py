@@ -157,6 +157,7 @@ def _set_anew(
 
 def _measures(result: Result) -> Iterable[MeasureLine]:
     module = result.plan.module
+    names = result.plan.names()
     for measure in result.plan.measures:
         error = result.measures.errors.get(measure.name)
         value = result.measures.values.get(measure.name)
@@ -166,7 +167,7 @@ def _measures(result: Result) -> Iterable[MeasureLine]:
             others = _(", one of {count} solutions").format(count=len(found.others) + 1) if found.others else ""
             shown = f"{number_text(found.value)}u{others}, {shown}"
         yield MeasureLine(
-            measure.name, measure_text(measure), shown, str(error) if error else "", measure.solve is None
+            measure.name, measure_text(measure, names), shown, str(error) if error else "", measure.solve is None
         )
 
 

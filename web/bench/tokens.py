@@ -83,7 +83,7 @@ def slot_token(
     value = getattr(step, slot.field)
     if slot.kind in VALUES:
         hint = "" if error else _hint(slot.kind, value, result)
-        return Token("value", text, slot.field, label, value=value, faulty=faulty, hint=hint)
+        return Token("value", text, slot.field, label, value=text, faulty=faulty, hint=hint)
     if slot.kind is FieldKind.ANCHOR:
         sign, hue = anchor_sign(value, result, hues)
         return Token("anchor", text, slot.field, label, hue, sign, value, faulty=faulty)

@@ -18,10 +18,10 @@ from kagami.geometry.point import Point
 from kagami.geometry.tolerance import COINCIDENT, CRUMB, LENGTH, ROUNDING
 
 FULL_TURN = 2 * np.pi
+NEAR_SHARE = 1 / 1024
+"""An arc whose ends are nearer to each other than this share of its length is moved, not bent."""
 MOST_GROWTH = 100.0
 """A cubic is not drawn on to more than so many times its length: the digits would not do."""
-MOST_BEND = 1e-3
-"""An arc whose ends are nearer to each other than this share of its length is moved, not bent."""
 
 
 def merged(chain: Iterable[Curve]) -> Outline:
@@ -84,7 +84,7 @@ def _begun_at(curve: Line | Cubic, place: Point) -> Line | Cubic:
 def _bent(arc: Arc | EllipticArc, place: Point) -> Curve:
     """An arc turned and scaled about its end, so that it begins at a place."""
     end, start = complex(*arc.end), complex(*arc.start)
-    if abs(start - end) <= MOST_BEND * arc.length:
+    if abs(start - end) <= NEAR_SHARE * arc.length:
         return arc.mapped(Affine.translation(place.x - arc.start.x, place.y - arc.start.y))
     by = (complex(*place) - end) / (start - end)
     turn = Affine.rotation(cmath.phase(by), arc.end)

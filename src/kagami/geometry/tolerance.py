@@ -60,3 +60,21 @@ KINK: Final = 0.14
 
 ROUNDING: Final = 1e-12
 """Relative noise of a value that came out of a few arithmetic operations."""
+
+STRAIGHT: Final = LENGTH / 4
+"""A cubic whose control points are no further beside its chord than this is a stretch of a line."""
+
+TOGETHER: Final = 0.9 * LENGTH
+"""Curves no further apart than this all along a stretch run together there."""
+
+APART: Final = 1e-6
+"""Tangents that differ by more than this sine are told apart."""
+
+CUSP: Final = 1e-9
+"""Where a cubic is slower than this share of its size it turns back."""
+
+SAME_STOP: Final = 1e-6
+"""Places at which a cubic turns back that are nearer than this parameter are one."""
+
+STILL: Final = 1e-7
+"""Slower than this share of its size, a curve stands still."""

@@ -4,15 +4,16 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable, Mapping
+from dataclasses import replace
 from typing import Any, Final
 
 from pydantic import ValidationError
 
 from kagami.plan import limits
 from kagami.plan.cache import Cache
-from kagami.plan.document import Measure, Module, Plan, from_data
+from kagami.plan.document import Measure, Module, Plan, Solve, from_data
 from kagami.plan.errors import ChangeRefused, ExpressionError
-from kagami.plan.expressions import is_measure_name, read
+from kagami.plan.expressions import is_measure_name, may_read_figures, read
 from kagami.plan.fields import VALUES, FieldKind
 from kagami.plan.freezing import users_of, with_measure_frozen, with_step_frozen
 from kagami.plan.given import Changed, Given
@@ -20,9 +21,10 @@ from kagami.plan.messages import listing
 from kagami.plan.naming import free_id, free_name, require_name
 from kagami.plan.picking import absorb_crumbs, pick_region, with_figures
 from kagami.plan.reading import read_field, stop_words
-from kagami.plan.rewriting import rewritten, typed_values, with_figure_named, with_measure_named
+from kagami.plan.rewriting import measures_named, rewritten, typed_values, with_measure_named
 from kagami.plan.saying import add_sentence, measure_of, mend, say_step
 from kagami.plan.steps import KINDS, Carve, Step
+from kagami.plan.stored import stored_value
 from kagami.plan.toning import add_tone, remove_tone, rename_tone, set_tone
 from kagami.plan.translation import tr
 
@@ -42,7 +44,26 @@ def change(plan: Plan, kind: str, given: Mapping[str, Any], cache: Cache | None 
     """
     if kind not in CHANGES:
         raise ChangeRefused("no-such-change", kind=kind)
-    return CHANGES[kind](plan, Given(given, cache or Cache()))
+    changed = CHANGES[kind](plan, Given(given, cache or Cache()))
+    return replace(changed, plan=_with_names_settled(changed.plan))
+
+
+def _with_names_settled(plan: Plan) -> Plan:
+    """The plan in which measures that read a figure by its name, typed before that stood there, hold its id."""
+    if not any(may_read_figures(measure.value) or measure.solve for measure in plan.measures):
+        return plan
+    known = {step.id for step in plan.steps}
+    ids = {name: identifier for name, identifier in ids_by_name(plan).items() if name not in known}
+    measures = tuple(
+        measure.model_copy(
+            update={
+                "value": stored_value(measure.value, ids),
+                "solve": measure.solve and Solve(**{k: stored_value(v, ids) for k, v in measure.solve}),
+            }
+        )
+        for measure in plan.measures
+    )
+    return plan if measures == plan.measures else plan.model_copy(update={"measures": measures})
 
 
 def _step(plan: Plan, given: Given) -> Step:
@@ -68,7 +89,7 @@ def add_step(plan: Plan, given: Given) -> Changed:
         raise ChangeRefused("not-a-choice", value=kind, known=listing(sorted(KINDS), "or"))
     if len(plan.steps) >= limits.STEPS:
         raise ChangeRefused("too-many", what="steps", most=limits.STEPS)
-    fields = _readable(KINDS[kind], given.mapping("fields"))
+    fields = _readable(KINDS[kind], given.mapping("fields"), ids_by_name(plan))
     name = str(fields.pop("name", "") or "").strip() or free_name(plan, tr(KINDS[kind].noun))
     require_name(plan, name)
     entry = {**fields, "kind": kind, "id": free_id(plan, name), "name": name}
@@ -94,7 +115,14 @@ def set_field(plan: Plan, given: Given) -> Changed:
         value = given.text("value", limits.EXPRESSION_LENGTH if kinds[field] in VALUES else limits.SENTENCE_LENGTH)
         if kinds[field] in VALUES:
             read(value)
+            words, value = f"{step.name}: {field} {_brief(value)}", stored_value(value, ids_by_name(plan))
+            return Changed(_replaced(plan, step, **{field: value}), words, step.id)
     return Changed(_replaced(plan, step, **{field: value}), f"{step.name}: {field} {_brief(value)}", step.id)
+
+
+def ids_by_name(plan: Plan) -> dict[str, str]:
+    """Ids of all figures, by name."""
+    return {step.name: step.id for step in plan.steps}
 
 
 def _ids_before(plan: Plan, step: Step) -> dict[str, str]:
@@ -106,8 +134,7 @@ def rename_step(plan: Plan, given: Given) -> Changed:
     """A step's name; references hold ids, so that nothing else changes."""
     step, name = _step(plan, given), given.text("name", limits.NAME_LENGTH)
     require_name(plan, name, step)
-    renamed = rewritten(_replaced(plan, step, name=name), lambda text: with_figure_named(text, step.name, name))
-    return Changed(renamed, f"{step.name} is called {name}", step.id)
+    return Changed(_replaced(plan, step, name=name), f"{step.name} is called {name}", step.id)
 
 
 def set_guide(plan: Plan, given: Given) -> Changed:
@@ -166,7 +193,7 @@ def add_measure(plan: Plan, given: Given) -> Changed:
     if len(plan.measures) >= limits.MEASURES:
         raise ChangeRefused("too-many", what="measures", most=limits.MEASURES)
     _require_measure_name(plan, name)
-    measures = (*plan.measures, measure_of(name, value))
+    measures = (*plan.measures, measure_of(name, value, ids_by_name(plan)))
     return Changed(plan.model_copy(update={"measures": measures}), f"{name} = {value}")
 
 
@@ -174,7 +201,7 @@ def set_measure(plan: Plan, given: Given) -> Changed:
     """A measure's value."""
     name, value = given.text("name"), given.text("value", limits.SENTENCE_LENGTH)
     _measure(plan, name)
-    new = measure_of(name, value)
+    new = measure_of(name, value, ids_by_name(plan))
     measures = tuple(new if m.name == name else m for m in plan.measures)
     return Changed(plan.model_copy(update={"measures": measures}), f"{name} = {value}")
 
@@ -221,7 +248,7 @@ def remove_measure(plan: Plan, given: Given) -> Changed:
     """Take a measure out, unless a value uses it; with `freeze`, those get what it comes to."""
     name = given.text("name")
     _measure(plan, name)
-    users = [user for user, text in typed_values(plan) if user != name and name in _names_in(text)]
+    users = [user for user, text in typed_values(plan) if user != name and name in measures_named(text)]
     if users and given.values.get("freeze") is not True:
         raise ChangeRefused("needed-by-values", name=name, users=listing(list(dict.fromkeys(users))))
     if users:
@@ -277,8 +304,8 @@ CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
 }
 
 
-def _readable(kind: type[Step], fields: Mapping[str, Any]) -> dict[str, Any]:
-    """The fields of a new step; each must be one of the kind's, and each value readable."""
+def _readable(kind: type[Step], fields: Mapping[str, Any], ids: Mapping[str, str]) -> dict[str, Any]:
+    """The fields of a new step; each must be one of the kind's, and each value readable; `ids` are those of figures."""
     kinds = kind.field_kinds()
     ready: dict[str, Any] = {}
     for name, value in fields.items():
@@ -292,6 +319,7 @@ def _readable(kind: type[Step], fields: Mapping[str, Any]) -> dict[str, Any]:
             ready[name] = value.strip()
             if kinds.get(name) in VALUES:
                 _read_at(name, value)
+            ready[name] = stored_value(ready[name], ids)
     return ready
 
 
@@ -324,10 +352,6 @@ def _measure(plan: Plan, name: str) -> Measure:
         if measure.name == name:
             return measure
     raise ChangeRefused("no-measure", name=name)
-
-
-def _names_in(value: str) -> frozenset[str]:
-    return frozenset(re.findall(r"[A-Za-z_][A-Za-z0-9_]*", value))
 
 
 def _brief(value: object) -> str:

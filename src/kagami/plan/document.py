@@ -11,11 +11,12 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints, Validation
 from kagami.plan import limits, steps
 from kagami.plan.errors import DocumentError
 from kagami.plan.expressions import MILLIMETRES, is_measure_name
-from kagami.plan.fields import Name, ValueText
+from kagami.plan.fields import VALUES, FieldKind, Name, ValueText
 from kagami.plan.steps import KINDS, Step
+from kagami.plan.stored import stored_value
 from kagami.plan.tones import Tone
 
-SCHEMA: Final = 3
+SCHEMA: Final = 4
 
 if TYPE_CHECKING:
     AnyStep: TypeAlias = Step
@@ -64,7 +65,7 @@ class Plan(BaseModel):
 
     model_config = ConfigDict(extra="forbid", frozen=True)
 
-    kagami: Literal[3] = SCHEMA
+    kagami: Literal[4] = SCHEMA
     title: Name = "Untitled"
     module: Module = Module()
     sheet: Annotated[float, Field(ge=2, le=1000, allow_inf_nan=False)] = 20.0
@@ -147,9 +148,58 @@ def _from_second(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "kagami": 3, "steps": answer}
 
 
+def _from_third(data: dict[str, Any]) -> dict[str, Any]:
+    """Schema 4 names the figures that values read by their ids, as places do; and the badge is a shield, as the trade
+    says.
+    """
+    steps = data.get("steps")
+    if not isinstance(steps, list) or not all(isinstance(step, dict) for step in steps):
+        return {**data, "kagami": 4}
+    ids = {step["name"]: step["id"] for step in steps if _texts(step, "name", "id")}
+    answer = [_with_ids({**step, "kind": RENAMED.get(str(step.get("kind")), step.get("kind"))}, ids) for step in steps]
+    measures = data.get("measures")
+    if isinstance(measures, list):
+        measures = [_measure_with_ids(entry, ids) if isinstance(entry, dict) else entry for entry in measures]
+    return {**data, "kagami": 4, "steps": answer, "measures": measures if measures is not None else []}
+
+
+RENAMED: Final = {"badge": "shield"}
+
+
+def _texts(entry: dict[str, Any], *fields: str) -> bool:
+    return all(isinstance(entry.get(field), str) for field in fields)
+
+
+def _with_ids(step: dict[str, Any], ids: dict[str, str]) -> dict[str, Any]:
+    """A step of schema 3 with the figures that its values read named by id."""
+    kind = KINDS.get(str(step.get("kind")))
+    if kind is None:
+        return step
+    for field, held in kind.field_kinds().items():
+        if field in step and (held in VALUES or held in (FieldKind.NODES, FieldKind.SIZES)):
+            step[field] = _each_text(step[field], ids)
+    return step
+
+
+def _each_text(value: Any, ids: dict[str, str]) -> Any:
+    if isinstance(value, str):
+        return stored_value(value, ids)
+    if isinstance(value, list):
+        return [_each_text(entry, ids) for entry in value]
+    return {key: _each_text(entry, ids) for key, entry in value.items()} if isinstance(value, dict) else value
+
+
+def _measure_with_ids(measure: dict[str, Any], ids: dict[str, str]) -> dict[str, Any]:
+    return {field: _each_text(held, ids) if field in ("value", "solve") else held for field, held in measure.items()}
+
+
 TURNED: Final = ("turn", "turn-part", "polygon", "standing-polygon", "star", "star-polygon")
 """Kinds of schema 2 whose figures are known to come round."""
-MIGRATIONS: Final[dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {1: _from_first, 2: _from_second}
+MIGRATIONS: Final[dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {
+    1: _from_first,
+    2: _from_second,
+    3: _from_third,
+}
 """From each older schema to the next one."""
 
 

@@ -24,6 +24,7 @@ from kagami.plan.messages import listing, number_text
 from kagami.plan.solving import Solution, solve_all
 from kagami.plan.steps import Step
 from kagami.plan.steps.base import Drawing, Inputs
+from kagami.plan.stored import typed_value
 
 
 @dataclass(frozen=True)
@@ -177,12 +178,13 @@ def _resolved(step: Step, plan: Plan, values: Values, outcomes: Mapping[str, Out
     several: dict[str, tuple[Point, ...]] = {}
     figures = {}
     _require_tones(step, plan)
+    names = plan.names()
     rows: dict[str, tuple[tuple[float, ...], ...]] = {}
     for name, kind in step.field_kinds().items():
         given = getattr(step, name)
         try:
             if kind in VALUES:
-                texts[name] = given
+                texts[name] = typed_value(given, names)
                 numbers[name] = _value(given, name, values)
             elif kind is FieldKind.ANCHOR:
                 places[name] = anchors.resolve(given, outcomes)

@@ -132,7 +132,7 @@ def read(text: str) -> Expression:
     >>> read("3u + 2 gap").value({"gap": 0.25})
     3.5
     """
-    if len(text) > limits.EXPRESSION_LENGTH:
+    if len(text) > limits.STORED_LENGTH:
         raise ExpressionError("value-too-long", length=len(text), position=limits.EXPRESSION_LENGTH)
     if not text.strip():
         raise ExpressionError("empty-value", position=0)
@@ -140,6 +140,22 @@ def read(text: str) -> Expression:
     root = reader.sum(0)
     reader.expect_end()
     return Expression(text, root)
+
+
+def figures_in(text: str) -> frozenset[str]:
+    """The figures that a value reads, as they are named in it; none in one that cannot be read."""
+    if not may_read_figures(text):
+        return frozenset()
+    try:
+        readings = read(text).readings
+    except ExpressionError:
+        return frozenset()
+    return frozenset().union(*(heard.named for heard in readings))
+
+
+def may_read_figures(text: str) -> bool:
+    """Whether a value may hold readings: quick, and never wrongly no."""
+    return any(word in text for word in (" of ", " from ", " between "))
 
 
 def read_at(text: str, at: int, stops: frozenset[str]) -> tuple[str, int]:

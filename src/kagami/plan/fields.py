@@ -46,7 +46,7 @@ class FieldKind(Enum):
     """Factors of several copies: one each, or one for the width and one for the height."""
 
 
-ValueText = Annotated[str, StringConstraints(max_length=limits.EXPRESSION_LENGTH)]
+ValueText = Annotated[str, StringConstraints(max_length=limits.STORED_LENGTH)]
 Identifier: TypeAlias = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
 Length: TypeAlias = Annotated[ValueText, FieldKind.LENGTH]
 Angle: TypeAlias = Annotated[ValueText, FieldKind.ANGLE]

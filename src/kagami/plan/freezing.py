@@ -10,19 +10,21 @@ from kagami.plan.cache import Cache
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused, PlanError
 from kagami.plan.evaluate import Result, evaluate
+from kagami.plan.expressions import figures_in
 from kagami.plan.fields import FieldKind
 from kagami.plan.messages import listing
 from kagami.plan.naming import free_id, free_name
 from kagami.plan.references import figures_of, read_reference
-from kagami.plan.rewriting import figures_named, readings_of, rewritten, typed_values, with_measure_named, with_readings
+from kagami.plan.rewriting import rewritten, typed_values, with_measure_named, with_readings
 from kagami.plan.solving import exact_text
 from kagami.plan.steps import Step
+from kagami.plan.stored import readings_of
 
 
 def users_of(plan: Plan, step: Step) -> list[str]:
     """Names of the steps and measures that need a step, each once."""
     users = [other.name for other in plan.steps if step.id in other.uses()]
-    users += [user for user, text in typed_values(plan) if step.name in figures_named(text)]
+    users += [user for user, text in typed_values(plan) if step.id in figures_in(text)]
     return list(dict.fromkeys(users))
 
 
@@ -62,7 +64,7 @@ def _readings_frozen(step: Step, result: Result) -> Callable[[str], str]:
             raise ChangeRefused("nothing-to-freeze", name=step.name) from error
 
     def frozen(text: str) -> str:
-        found = [(start, end) for start, end, heard in readings_of(text) if step.name in heard.named]
+        found = [(start, end) for start, end, heard in readings_of(text) if step.id in heard.named]
         return with_readings(text, {(start, end): number(text[start:end]) for start, end in found})
 
     return frozen

@@ -17,6 +17,8 @@ SENTENCE_LENGTH: Final = 20_000
 COMPLETIONS: Final = 40
 NOTE_LENGTH: Final = 200
 EXPRESSION_LENGTH: Final = 120
+STORED_LENGTH: Final = 400
+"""Of a value as documents hold it, in which ids stand for names."""
 EXPRESSION_DEPTH: Final = 24
 GREATEST_VALUE: Final = 1e9
 DOCUMENT_BYTES: Final = 512_000

@@ -11,7 +11,7 @@ from kagami.plan.document import Plan
 from kagami.plan.errors import ExpressionError, PlanError, ReferenceLost
 from kagami.plan.expressions import Expression, read
 from kagami.plan.measuring import measure as measure_reading
-from kagami.plan.spoken import Reading, identifier, reading_by_id
+from kagami.plan.spoken import Reading, reading_by_id
 
 if TYPE_CHECKING:
     from kagami.plan.evaluate import Outcome
@@ -57,7 +57,11 @@ class Values:
 
     def read(self, reading: Reading) -> float:
         """What a reading of figures comes to."""
-        return measure_reading(reading_by_id(reading, identifier(self._ids)), self.outcomes)
+        # Stored readings name figures by id; one that is only being typed may use names.
+        known = self._ids.values()
+        return measure_reading(
+            reading_by_id(reading, lambda word: word if word in known else self._ids.get(word, word)), self.outcomes
+        )
 
     def finished(self) -> MeasureValues:
         """All measures, when all figures are drawn."""

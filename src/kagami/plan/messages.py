@@ -79,7 +79,7 @@ TEXTS: Final[dict[str, str]] = {
     "ring-reversed": "The outer radius {outer}u must be more than the inner one, {inner}u.",
     "too-few-places": "This needs at least {least} places; there are {given}. Add some.",
     "tip-inside": "The tip is {distance}u from the centre, within the radius {radius}u. Move it further out.",
-    "badge-too-small": "The badge is too small for its cut shoulders and straight sides. Make these shorter.",
+    "shield-too-small": "The shield is too small for its cut shoulders and straight sides. Make these shorter.",
     "bow-too-large": "A side cannot be bowed by {bow}u: an arc goes up to half the side's length. Type less.",
     "factor-not-positive": "The factor comes to {value}; it must be more than 0.",
     "sizes-missing": "A size is missing for each copy. Type them one after the other, such as 1; 0.8; 0.6.",

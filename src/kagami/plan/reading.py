@@ -33,6 +33,7 @@ from kagami.plan.sentences import (
 )
 from kagami.plan.spoken import by_id, read_spoken
 from kagami.plan.steps import IN_ORDER_OF_WORK, Step
+from kagami.plan.stored import stored_value
 from kagami.plan.translation import LANGUAGE, tr
 from kagami.plan.wording import read_name
 
@@ -140,7 +141,7 @@ class _Reader:
         """A field's value and where it ends, or None with the failure noted."""
         try:
             if slot.kind in VALUES:
-                return read_at(self.text, at, stop_words())
+                return self.value(at)
             match slot.kind:
                 case FieldKind.ANCHOR:
                     return self.anchor(at)
@@ -265,7 +266,8 @@ class _Reader:
         return at + len(sign)
 
     def value(self, at: int) -> tuple[str, int]:
-        return read_at(self.text, at, stop_words())
+        found, end = read_at(self.text, at, stop_words())
+        return stored_value(found, self.ids), end
 
     def pair(self, at: int) -> tuple[tuple[str, str], int]:
         first, at = self.value(at)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Callable, Iterator, Mapping
 from typing import Any
 
@@ -10,8 +9,6 @@ from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ExpressionError
 from kagami.plan.expressions import read
 from kagami.plan.fields import VALUES, FieldKind, texts_in
-from kagami.plan.spoken import HeardReading
-from kagami.plan.wording import name_text
 
 
 def rewritten(plan: Plan, rewrite: Callable[[str], str]) -> Plan:
@@ -47,33 +44,35 @@ def typed_values(plan: Plan) -> Iterator[tuple[str, str]]:
             yield from ((step.name, text) for row in texts_in(kind, getattr(step, name)) for text in row)
 
 
+def measures_named(text: str) -> frozenset[str]:
+    """The measures that a value uses; none in one that cannot be read."""
+    return frozenset(name for _, _, name in _measure_names(text))
+
+
 def with_measure_named(text: str, name: str, new: str) -> str:
-    """A value in which a measure has another name, or a bracketed value in its place."""
-    word = re.compile(rf"(?<![A-Za-z0-9_]){re.escape(name)}(?![A-Za-z0-9_])|(?<=\d){re.escape(name)}(?![A-Za-z0-9_])")
-    spans = [(start, end) for start, end, _ in _figure_names(text)]
-
-    def replaced(match: re.Match[str]) -> str:
-        inside = any(start <= match.start() < end for start, end in spans)
-        return match[0] if inside else new
-
-    return word.sub(replaced, text)
-
-
-def with_figure_named(text: str, name: str, new: str) -> str:
-    """A value in whose readings a figure has another name."""
-    for start, end, found in reversed(_figure_names(text)):
+    """A value in which a measure has another name, or a bracketed value in its place. Words of readings that are spelt
+    like the measure are none of it: the value is taken apart, not searched.
+    """
+    for start, end, found in reversed(_measure_names(text)):
         if found == name:
-            text = f"{text[:start]}{name_text(new)}{text[end:]}"
+            text = f"{text[:start]}{new}{text[end:]}"
     return text
 
 
-def readings_of(text: str) -> list[tuple[int, int, HeardReading]]:
-    """The readings in a value, from left to right, and where each begins and ends; none in one that cannot be read."""
+def _measure_names(text: str) -> list[tuple[int, int, str]]:
+    """Where names of measures stand in a value, from left to right."""
     try:
-        readings = read(text).readings
+        waiting = [read(text).root]
     except ExpressionError:
         return []
-    return sorted(((heard.start, heard.end, heard) for heard in readings), key=lambda entry: entry[0])
+    found = []
+    while waiting:
+        node = waiting.pop()
+        if node.operation == "name":
+            name = str(node.value)
+            found.append((node.start, node.start + len(name), name))
+        waiting.extend(node.parts)
+    return sorted(found)
 
 
 def with_readings(text: str, values: Mapping[tuple[int, int], str]) -> str:
@@ -81,13 +80,3 @@ def with_readings(text: str, values: Mapping[tuple[int, int], str]) -> str:
     for (start, end), value in sorted(values.items(), reverse=True):
         text = f"{text[:start]}{value}{text[end:]}"
     return text
-
-
-def figures_named(text: str) -> frozenset[str]:
-    """The names of the figures that a value reads."""
-    return frozenset(name for _, _, name in _figure_names(text))
-
-
-def _figure_names(text: str) -> list[tuple[int, int, str]]:
-    """Where names of figures stand in a value, from left to right; none in one that cannot be read."""
-    return sorted(span for _, _, heard in readings_of(text) for span in heard.names)

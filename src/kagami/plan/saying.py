@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Mapping
 from typing import Final
 
 from kagami.plan import limits
@@ -16,6 +17,7 @@ from kagami.plan.naming import free_id, free_name, require_name
 from kagami.plan.reading import read_sentence
 from kagami.plan.references import NearestOf, read_reference, write_reference
 from kagami.plan.steps import kind_of
+from kagami.plan.stored import stored_value, typed_value
 from kagami.plan.translation import tr
 
 SOLVE: Final = "solve {left} = {right} between {low} and {high}, near {start}"
@@ -66,9 +68,9 @@ def mend(plan: Plan, given: Given) -> Changed:
     return Changed(from_data(data), f"{step.name} meets {other.name}", step.id)
 
 
-def measure_of(name: str, text: str) -> Measure:
+def measure_of(name: str, text: str, ids: Mapping[str, str]) -> Measure:
     """A measure from what is typed as its value: a value, or “solve A = B between C and D, near E”; then perhaps a note
-    after a dash or a semicolon.
+    after a dash or a semicolon. `ids` are those of the figures that it may read, by name.
 
     Raises:
         ExpressionError: a value in it cannot be read.
@@ -80,31 +82,32 @@ def measure_of(name: str, text: str) -> Measure:
         raise ChangeRefused("text-too-long", what="note", most=limits.NOTE_LENGTH, length=len(note))
     form = tr(SOLVE)
     if text.startswith(form.partition("{")[0]):
-        return _solved(name, text, note, form)
+        return _solved(name, text, note, form, ids)
     if len(text) > limits.EXPRESSION_LENGTH:
         raise ChangeRefused("text-too-long", what="value", most=limits.EXPRESSION_LENGTH, length=len(text))
     read(text)
-    return Measure(name=name, value=text, note=note)
+    return Measure(name=name, value=stored_value(text, ids), note=note)
 
 
-def _solved(name: str, text: str, note: str, form: str) -> Measure:
+def _solved(name: str, text: str, note: str, form: str, ids: Mapping[str, str]) -> Measure:
     found = re.fullmatch(re.sub(r"\\{(\w+)\\}", r"(?P<\1>.+?)", re.escape(form)), text)
     if found is None:
         raise ChangeRefused("solve-unread")
     parts = {slot: part.strip() for slot, part in found.groupdict().items()}
-    for part in parts.values():
+    for slot, part in parts.items():
         read(part)
+        parts[slot] = stored_value(part, ids)
     return Measure(name=name, value=parts.pop("start"), note=note, solve=Solve(**parts))
 
 
-def measure_text(measure: Measure) -> str:
-    """What is typed as a measure's value; `measure_of` gives it back."""
+def measure_text(measure: Measure, names: Mapping[str, str]) -> str:
+    """What is typed as a measure's value; `measure_of` gives it back. `names` are those of figures, by id."""
     note = f" — {measure.note}" if measure.note else ""
     solve = measure.solve
     if solve is None:
-        return measure.value + note
-    sides = {"left": solve.left, "right": solve.right, "low": solve.low, "high": solve.high}
-    return say(SOLVE, **sides, start=measure.value) + note
+        return typed_value(measure.value, names) + note
+    sides = {"left": solve.left, "right": solve.right, "low": solve.low, "high": solve.high, "start": measure.value}
+    return say(SOLVE, **{side: typed_value(text, names) for side, text in sides.items()}) + note
 
 
 def _ids(plan: Plan, position: int) -> dict[str, str]:

@@ -14,6 +14,7 @@ from kagami.plan.messages import listing
 from kagami.plan.steps import Step
 from kagami.plan.steps.carve import Pick
 from kagami.plan.steps.free import FreeNode
+from kagami.plan.stored import typed_value
 from kagami.plan.translation import tr
 from kagami.plan.wording import name_text
 
@@ -79,7 +80,7 @@ def slot_text(step: Step, slot: Slot, names: Mapping[str, str]) -> str:
         case FieldKind.CHOICE:
             return tr(value)
         case kind if kind in VALUES:
-            return str(value).strip()
+            return typed_value(str(value).strip(), names)
         case FieldKind.FIGURES | FieldKind.TONES:
             return listing([name_text(names.get(entry, entry)) for entry in value]) or tr(NOTHING)
         case kind:
@@ -95,9 +96,9 @@ def _entry_text(kind: FieldKind, entry: Any, names: Mapping[str, str]) -> str:
         case FieldKind.PICKS:
             return _pick_text(entry, names)
         case FieldKind.SIZES:
-            return ", ".join(text.strip() for text in entry)
+            return ", ".join(typed_value(text.strip(), names) for text in entry)
         case FieldKind.NODES:
-            return _node_text(entry)
+            return _node_text(entry, names)
         case _:
             return str(entry)
 
@@ -114,12 +115,16 @@ def _pick_text(pick: Pick, names: Mapping[str, str]) -> str:
     return say(form, cover=" + ".join(owners), rank=pick.rank + 1, alike=pick.alike, reach=reach)
 
 
-def _node_text(node: FreeNode) -> str:
+def _node_text(node: FreeNode, names: Mapping[str, str]) -> str:
     """A node: “2u, 3u”, with its handles' moves in brackets: “2u, 3u [-1u, 0 | 1u, 0]”."""
-    place = f"{node.x.strip()}, {node.y.strip()}"
+
+    def pair_text(pair: tuple[str, str]) -> str:
+        return ", ".join(typed_value(value.strip(), names) for value in pair)
+
+    place = pair_text((node.x, node.y))
     if not node.has_handles:
         return place
-    before, after = (", ".join(value.strip() for value in pair) for pair in (node.before, node.after))
+    before, after = pair_text(node.before), pair_text(node.after)
     return f"{place} [{before} | {after}]"
 
 

@@ -19,7 +19,7 @@ from scipy.optimize import brentq
 from kagami.plan import limits
 from kagami.plan.document import Measure, Plan, Solve
 from kagami.plan.errors import PlanError
-from kagami.plan.expressions import read
+from kagami.plan.expressions import figures_in
 
 if TYPE_CHECKING:
     from kagami.plan.cache import Cache
@@ -132,8 +132,9 @@ def _nothing(measure: Measure, grid: np.ndarray, values: np.ndarray, last: list[
 
 def _needed(plan: Plan, solve: Solve) -> Plan:
     """The plan with only the steps that both readings stand on."""
-    ids = {step.name: step.id for step in plan.steps}
-    wanted = {ids[name] for text in (solve.left, solve.right) for name in _figures(text) if name in ids}
+    known = {step.id for step in plan.steps}
+    read_by_measures = (measure.value for measure in plan.measures)
+    wanted = known & frozenset().union(*map(figures_in, (solve.left, solve.right, *read_by_measures)))
     by_id = {step.id: step for step in plan.steps}
     waiting = list(wanted)
     while waiting:
@@ -143,11 +144,3 @@ def _needed(plan: Plan, solve: Solve) -> Plan:
                 wanted.add(used)
                 waiting.append(used)
     return plan.model_copy(update={"steps": tuple(step for step in plan.steps if step.id in wanted)})
-
-
-def _figures(text: str) -> frozenset[str]:
-    try:
-        readings = read(text).readings
-    except PlanError:
-        return frozenset()
-    return frozenset().union(*(heard.reading.all_figures for heard in readings))

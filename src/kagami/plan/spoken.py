@@ -257,8 +257,3 @@ def reading_by_id(reading: Reading, identify: Callable[[str], str]) -> Reading:
     """The reading with each figure's name put through a function."""
     places = tuple(by_id(place, identify) for place in reading.places)
     return Reading(reading.kind, tuple(identify(name) for name in reading.figures), places)
-
-
-def identifier(ids: Mapping[str, str]) -> Callable[[str], str]:
-    """From names to ids; a name that is not known stays as it is, and is then missed by its own name."""
-    return lambda name: ids.get(name, name)

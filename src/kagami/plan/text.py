@@ -27,6 +27,7 @@ from kagami.plan.reading import read_sentence, stop_words
 from kagami.plan.saying import measure_of, measure_text
 from kagami.plan.sentences import write_sentence
 from kagami.plan.steps import kind_of
+from kagami.plan.stored import stored_value
 from kagami.plan.translation import english, speaking
 from kagami.plan.wording import name_text, read_name
 
@@ -36,6 +37,8 @@ _SHEET: Final = re.compile(r"(\d+(?:\.\d+)?)u?")
 _MEASURE: Final = re.compile(r"([A-Za-z][A-Za-z0-9_]*) = (.*)")
 _TONE: Final = re.compile(r"(.+?) = (.+)")
 _ID: Final = re.compile(r"\[([a-z][a-z0-9-]{0,39})\] *")
+FORMER: Final = {"Badge": "Shield"}
+"""Words that sentences began with in older plans."""
 
 
 class TextError(PlanError):
@@ -51,7 +54,7 @@ def write_text(plan: Plan) -> str:
 def _written(plan: Plan) -> str:
     lines = [f"Mark: {plan.title}", f"Module: {plan.module.size:g} {plan.module.unit}", f"Sheet: {plan.sheet:g}u"]
     for measure in plan.measures:
-        lines.append(f"Measure: {measure.name} = {measure_text(measure)}")
+        lines.append(f"Measure: {measure.name} = {measure_text(measure, plan.names())}")
     lines.extend(f"Tone: {name_text(tone.name)} = {tone.colour}" for tone in plan.tones)
     lines.append("")
     written = Plan()
@@ -89,6 +92,12 @@ def _read(text: str) -> Plan:
                 plan = _read_step(line, plan, data)
         except PlanError as error:
             raise TextError("bad-line", line=number, reason=str(error)) from error
+    ids = {step.name: step.id for step in plan.steps}
+    # Measures stand before the figures that they may read.
+    for measure in data["measures"]:
+        measure["value"] = stored_value(measure["value"], ids)
+        if measure["solve"]:
+            measure["solve"] = {side: stored_value(text, ids) for side, text in measure["solve"].items()}
     return from_data(data)
 
 
@@ -111,7 +120,7 @@ def _read_head(word: str, value: str, data: dict[str, Any]) -> None:
             found = _required(_MEASURE, value, "a name, = and a value")
             if found[1] in stop_words():
                 raise TextError("sentence-word", name=found[1])
-            data["measures"].append(measure_of(found[1], found[2]).model_dump(mode="json"))
+            data["measures"].append(measure_of(found[1], found[2], {}).model_dump(mode="json"))
 
 
 def _required(pattern: re.Pattern[str], value: str, wanted: str) -> re.Match[str]:
@@ -123,7 +132,10 @@ def _required(pattern: re.Pattern[str], value: str, wanted: str) -> re.Match[str
 
 def _read_step(line: str, plan: Plan, data: dict[str, Any]) -> Plan:
     given = _ID.match(line)
-    sentence = read_sentence(line[given.end() :] if given else line, {step.name: step.id for step in plan.steps})
+    text = line[given.end() :] if given else line
+    for former, word in FORMER.items():
+        text = re.sub(rf"^{former}(?= )", word, text)
+    sentence = read_sentence(text, {step.name: step.id for step in plan.steps})
     fields = dict(sentence.fields)
     name = fields.pop("name", None) or free_name(plan, sentence.kind.noun)
     identifier = given[1] if given else free_id(plan, name)

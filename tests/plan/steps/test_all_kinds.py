@@ -121,7 +121,7 @@ class Figures(TestCase):
             lowest = sorted(node.y for node in on_corner.nodes)
             self.assertGreater(lowest[1] - lowest[0], 0.1)
 
-    def test_leaf_drop_and_badge(self) -> None:
+    def test_leaf_drop_and_shield(self) -> None:
         leaf = shape("Leaf x from O to top of disc, 1u wide.")
         self.assertAlmostEqual(box(leaf).width, 1, delta=1e-12)
         self.assertAlmostEqual(box(leaf).height, 3, delta=1e-12)
@@ -129,12 +129,12 @@ class Figures(TestCase):
         # Kite of two tangents (length √(9 − 2.25)) and the rest of the disc.
         turn = math.acos(0.5)
         self.assertAlmostEqual(area(drop), 1.5 * math.sqrt(6.75) + 2.25 * (math.pi - turn), delta=1e-12)
-        badge = shape(
-            "Badge x with its top on O, 4u wide and 6u high, cut 0u at its shoulders, straight for 3u, "
+        shield = shape(
+            "Shield x with its top on O, 4u wide and 6u high, cut 0u at its shoulders, straight for 3u, "
             "its foot bowed by 0u."
         )
-        self.assertAlmostEqual(area(badge), 4 * 3 + 4 * 3 / 2, delta=1e-12)
-        self.assertEqual(len(badge.curves), 5)
+        self.assertAlmostEqual(area(shield), 4 * 3 + 4 * 3 / 2, delta=1e-12)
+        self.assertEqual(len(shield.curves), 5)
 
 
 class Repeats(TestCase):

@@ -57,7 +57,7 @@ class Typing(BrowserCase):
         self.settled(2)
         number = 2
         for measure in job.measures:
-            self.add_measure(measure.name, measure_text(measure))
+            self.add_measure(measure.name, measure_text(measure, job.names()))
             number += 1
             self.settled(number)
         for tone in job.tones:

@@ -120,7 +120,7 @@ def _curve_spans(arrangement: Arrangement) -> Floats:
     """Half the way round the box of each curve, and how far it lies from the origin: what a small move can change."""
     boxes = arrangement.table.ask("bounds", np.arange(len(arrangement.table)), width=4)
     return np.asarray(
-        2 * (boxes[:, 2] - boxes[:, 0] + boxes[:, 3] - boxes[:, 1]) + 1e-3 * np.abs(boxes).max(axis=1, initial=0.0)
+        2 * (boxes[:, 2] - boxes[:, 0] + boxes[:, 3] - boxes[:, 1]) + np.abs(boxes).max(axis=1, initial=0.0) / 1024
     )
 
 
@@ -138,7 +138,7 @@ def _fault_of_nesting(arrangement: Arrangement, width: float) -> str | None:
     bounding = np.flatnonzero(cycles.area > 0)
     by_area = bounding[np.lexsort((cycles.area[bounding], cycles.component[bounding]))]
     last = by_area[np.append(np.diff(cycles.component[by_area]) != 0, True)] if len(by_area) else by_area
-    last = last[cycles.area[last] > (1e3 * width) ** 2]
+    last = last[cycles.area[last] > (1024 * width) ** 2]
     if len(last) < 2:
         return None
     meeting = np.zeros(int(cycles.component.max()) + 1, dtype=np.bool_)

@@ -16,13 +16,7 @@ from kagami.geometry.kinds import CUBIC, LINE, cubic
 from kagami.geometry.kinds.polynomials import real_roots
 from kagami.geometry.outline import Shape
 from kagami.geometry.table import CurveTable, tabulate
-from kagami.geometry.tolerance import JOINT, LENGTH, ROUNDING
-
-STRAIGHT = LENGTH / 4
-"""A cubic whose control points are no further beside a line than this is a stretch of that line."""
-SAME_STOP = 1e-6
-CUSP = 1e-9
-"""Where a cubic is slower than this share of its size it turns back."""
+from kagami.geometry.tolerance import CUSP, JOINT, LENGTH, ROUNDING, SAME_STOP, STRAIGHT
 
 
 @dataclass(frozen=True)

@@ -17,7 +17,7 @@ from kagami.geometry.arrays import Bools, Complexes, Floats, Ints, dot, lengths,
 from kagami.geometry.crossings.boxes import overlapping_boxes
 from kagami.geometry.errors import TooLarge
 from kagami.geometry.kinds import cubic
-from kagami.geometry.tolerance import FLAT, LENGTH, NEAR_PARALLEL, ROUNDING
+from kagami.geometry.tolerance import APART, FLAT, LENGTH, NEAR_PARALLEL, ROUNDING, STRAIGHT, TOGETHER
 
 MOST_CANDIDATES: Final = 400_000
 LEVELS: Final = 14
@@ -25,15 +25,11 @@ LEVELS: Final = 14
 ROUNDS: Final = 32
 """Halvings of pairs: enough to come from any sheet down to the tolerance."""
 STEPS: Final = 10
-APART: Final = 1e-6
-"""Tangents that differ by more than this sine are told apart."""
 NARROW: Final = math.cos(0.19)
 CONES_APART: Final = math.cos(0.1)
 """Cones narrower than `NARROW`, whose rays are all further from each other than this, share their tip alone: one that
 lies between two rays of the other would be nearer to one of them.
 """
-STRAIGHT: Final = LENGTH / 4
-TOGETHER: Final = 0.9 * LENGTH
 NOISE: Final = LENGTH / 1000
 FOOT_STEPS: Final = 4
 SAMPLES: Final = np.linspace(0.0, 1.0, 7)
@@ -355,8 +351,7 @@ def _changing_sides(pairs: _Pairs, first: Floats, last: Floats, foot: Floats, tu
 
 
 def _local_foot(rows: Floats, places: Floats, low: Floats, high: Floats) -> Floats:
-    """Parameters near the nearest places of stretches that are nearly straight: by Newton's method from their chords.
-    """
+    """Parameters near the nearest places of stretches that are nearly straight: by Newton's method from their chords."""
     start, end = cubic.point(rows, low), cubic.point(rows, high)
     t = low + (high - low) * _foot(start, end - start, places)
     wide = high - low

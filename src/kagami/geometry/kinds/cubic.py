@@ -8,13 +8,11 @@ from kagami.geometry.arrays import Bools, Complexes, Floats, Ints, dot, lengths
 from kagami.geometry.kinds import numeric
 from kagami.geometry.kinds.polynomials import real_roots
 from kagami.geometry.kinds.ray import RayHits
-from kagami.geometry.tolerance import GRAZE, LENGTH
+from kagami.geometry.tolerance import GRAZE, LENGTH, STILL
 
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(5)
 """Gauss-Legendre with five nodes: exact for the polynomials of degree 9 and less that areas and moments are."""
 _FINE = np.polynomial.legendre.leggauss(24)
-STILL = 1e-7
-"""Slower than this share of its size, a curve stands still."""
 CHORDS = tuple(2.0**-power for power in range(22, 0, -1))
 """Parameter steps to the far ends of short chords, tried in turn."""
 STRETCHES = 8

@@ -30,7 +30,7 @@ from kagami.plan.steps.guides import (
     PolarGrid,
     PolarPoint,
 )
-from kagami.plan.steps.leaf import Badge, Drop, Leaf
+from kagami.plan.steps.leaf import Drop, Leaf, Shield
 from kagami.plan.steps.lines import PathStep, Segment
 from kagami.plan.steps.placing import Against, Align, Move, Place, Rotate, Scale, Size, SizeInProportion, Widen
 from kagami.plan.steps.polygon import Polygon, StandingPolygon, Star, StarPolygon
@@ -85,7 +85,7 @@ IN_ORDER_OF_WORK: Final[tuple[type[Step], ...]] = (
     PathStep,
     Leaf,
     Drop,
-    Badge,
+    Shield,
     FreeOutline,
     FreeStroke,
     Turn,

@@ -16,7 +16,8 @@ from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.tolerance import LENGTH
 from kagami.plan.errors import PlanError
-from kagami.plan.fields import FieldKind, Identifier, Name
+from kagami.plan.expressions import figures_in
+from kagami.plan.fields import FieldKind, Identifier, Name, texts_in
 from kagami.plan.figure import Figure
 from kagami.plan.messages import number_text
 from kagami.plan.references import figures_of, read_reference
@@ -270,7 +271,15 @@ class Step(BaseModel):
     def uses(self) -> frozenset[str]:
         """Ids of all steps that this one depends on."""
         anchored = (identifier for ref in self.anchor_refs() for identifier in figures_of(read_reference(ref)))
-        return frozenset((*self.figure_ids(), *anchored))
+        return frozenset((*self.figure_ids(), *anchored, *self.figures_read()))
+
+    def figures_read(self) -> frozenset[str]:
+        """Ids of the figures that the step's values read."""
+        found: frozenset[str] = frozenset()
+        for name, kind in self.field_kinds().items():
+            for row in texts_in(kind, getattr(self, name)):
+                found = found.union(*(figures_in(text) for text in row))
+        return found
 
 
 KINDS: Final[dict[str, type[Step]]] = {}

@@ -1,4 +1,4 @@
-"""Leaves, drops and badges."""
+"""Leaves, drops and shields."""
 
 from __future__ import annotations
 
@@ -69,19 +69,19 @@ class Drop(Step):
         return Drawing(Figure((shape,), anchors))
 
 
-@register("badge")
-class Badge(Step):
+@register("shield")
+class Shield(Step):
     """A shield with adjustable places: straight shoulders, sides, and arcs that run to a tip."""
 
-    title: ClassVar = "badge"
+    title: ClassVar = "shield"
     chapter: ClassVar = Chapter.FIGURES
     sentence: ClassVar = (
-        "Badge {name} with its top on {top}, {width} wide and {height} high, cut {cut} at its shoulders, "
+        "Shield {name} with its top on {top}, {width} wide and {height} high, cut {cut} at its shoulders, "
         "straight for {side}, its foot bowed by {bow}."
     )
-    noun: ClassVar = "badge"
+    noun: ClassVar = "shield"
 
-    kind: Literal["badge"] = "badge"
+    kind: Literal["shield"] = "shield"
     top: AnchorRef = "O"
     width: Length = "6u"
     height: Length = "8u"
@@ -90,14 +90,14 @@ class Badge(Step):
     bow: Length = "0.5u"
 
     def draw(self, inputs: Inputs) -> Drawing:
-        """The badge; anchors are its top, tip, shoulders, and where its straight sides end (`hip-left`, `hip-right`).
+        """The shield; anchors are its top, tip, shoulders, and where its straight sides end (`hip-left`, `hip-right`).
 
         Its shoulders are cut slantwise by `cut` both ways; `bow` is the sagitta of the arcs from its hips to the tip.
         """
         top, width, height = inputs.places["top"], inputs.positive("width"), inputs.positive("height")
         cut, side = inputs.values["cut"], inputs.positive("side")
         if not 0 <= cut < width / 2 or cut + side >= height:
-            raise PlanError("badge-too-small", field="cut" if cut + side < height else "side")
+            raise PlanError("shield-too-small", field="cut" if cut + side < height else "side")
         tip = Point(top.x, top.y - height)
         shoulder, hip, half = top.y - cut, top.y - cut - side, width / 2
         left, right = Point(top.x - half, hip), Point(top.x + half, hip)

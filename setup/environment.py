@@ -70,7 +70,7 @@ def _make_venv() -> None:
 
 
 def _install(listed: pathlib.Path) -> None:
-    """Install a locked list by uv where it can be had (seconds), else by pip (a minute); both check the list's hashes."""
+    """Install a locked list by uv where it can be had (seconds), else by pip (a minute); both check its hashes."""
     pip = [str(PYTHON), "-m", "pip", "--quiet", "--disable-pip-version-check", "install", "--require-hashes", "-r"]
     uv = VENV / "bin" / "uv"
     if not uv.exists():

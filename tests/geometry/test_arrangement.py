@@ -160,7 +160,7 @@ class DegenerateInputs(TestCase):
     def test_too_many_curves_are_refused_with_their_number(self) -> None:
         with self.assertRaises(TooLarge) as caught:
             arrange([circle(Point(index, 0), 0.2) for index in range(20_001)])
-        self.assertEqual(caught.exception.values["curves"], 20_001)
+        self.assertEqual(caught.exception.values["count"], 20_001)
 
     @given(st.floats(0.1, math.tau), st.floats(-1e3, 1e3), st.floats(-1e3, 1e3), st.sampled_from(sorted(FAMILIES)))
     def test_moving_and_turning_the_input_changes_no_count_and_no_area(

@@ -10,9 +10,10 @@ import numpy as np
 from kagami.geometry.arrangement import arrange
 from kagami.geometry.curves import Arc, Line
 from kagami.geometry.figures import circle
+from kagami.geometry.joining import join
 from kagami.geometry.measure.size import area
 from kagami.geometry.point import Point
-from kagami.geometry.selection import join, outline_of_faces
+from kagami.geometry.selection import outline_of_faces
 from tests.geometry.standard_shapes import FAMILIES, O
 
 

@@ -46,7 +46,7 @@ values = st.sampled_from(
         "gap",
         "width of “lens” / 2",
         "distance from top of “lens” to O",
-        "gap between lens and “old tide line” + 1mm",
+        "gap between “lens” and “old-tide-line” + 1mm",
         "phi^2",
     ]
 )

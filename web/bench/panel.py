@@ -40,6 +40,8 @@ NOTES: Final = {
     "pick-gone": "A chosen region in {cover} is not there at these measures. Its choice is kept for when it returns.",
     "pick-changed": "The regions in {cover} were {before} when one was chosen and are {now} now. Look whether it is "
     "still the right one.",
+    "pick-doubtful": "It is not certain that the chosen region in {cover} is still the one that was meant. Look, and "
+    "choose it again.",
     "pieces-gone": "{count} pieces are narrower than the gap and left nothing.",
     "weave-crowded": "Crossings lie closer together along a strand than its band is wide, so that pieces overlap or "
     "miss there: at {places} (u right and up from O). Make the bands narrower, or move the crossings apart.",

@@ -1,5 +1,6 @@
 """The sheet: construction lines, ink and regions of a plan as one SVG picture."""
 
+import json
 from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Final
@@ -43,7 +44,8 @@ class Line:
 class Region:
     """A region to choose: `says` tells what a click does, `orbit` which others go with it."""
 
-    face: int
+    name: str
+    """What identifies it, as JSON."""
     orbit: int
     kept: bool
     data: str
@@ -132,7 +134,12 @@ def _regions(plan: Plan, result: Result, carve: Carve, every: int, frame: Frame)
         count = size[orbits[face]]
         text = _drop(count) if kept else _keep(count)
         says = text.format(count=count, place=_inside(regions, face, names, sizes))
-        yield Region(face, orbits[face], kept, paths[face], says)
+        yield Region(_name(regions, face), orbits[face], kept, paths[face], says)
+
+
+def _name(regions: Regions, face: int) -> str:
+    name = regions.names[face]
+    return json.dumps({"cover": name.cover, "rank": name.rank, "alike": name.alike})
 
 
 def _keep(count: int) -> str:

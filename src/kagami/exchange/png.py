@@ -28,7 +28,7 @@ def write_png(art: Artwork, size: int, ground: str | None = None) -> bytes:
 
 
 def pixels_of(box: Box, size: int) -> tuple[int, int]:
-    """Width and height in whole pixels of a picture whose longer side has `size`; the shorter one holds all of the box."""
+    """Width and height in pixels of a picture whose longer side has `size`; the shorter one holds all of the box."""
     longer = max(box.width, box.height)
     width, height = (max(1, math.ceil(size * side / longer - SAME)) for side in (box.width, box.height))
     return width, height

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from kagami.geometry.arrays import Floats
+from kagami.geometry.errors import InvalidLength
 from kagami.geometry.point import ORIGIN, Point
 from kagami.geometry.tolerance import ROUNDING
 
@@ -71,6 +72,18 @@ class Affine:
     def points(self, points: Floats) -> Floats:
         """The images of places, an array (n, 2)."""
         return points @ np.array([[self.a, self.b], [self.c, self.d]]) + np.array([self.e, self.f])
+
+    def inverted(self) -> Affine:
+        """The map that brings images back.
+
+        Raises:
+            InvalidLength: the map flattens the plane.
+        """
+        det = self.determinant
+        if det == 0:
+            raise InvalidLength("this map flattens the plane and cannot be undone")
+        a, b, c, d = self.d / det, -self.b / det, -self.c / det, self.a / det
+        return Affine(a, b, c, d, -(a * self.e + c * self.f), -(b * self.e + d * self.f))
 
     @property
     def determinant(self) -> float:

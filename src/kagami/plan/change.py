@@ -19,8 +19,9 @@ from kagami.plan.freezing import users_of, with_measure_frozen, with_step_frozen
 from kagami.plan.given import Changed, Given
 from kagami.plan.messages import listing
 from kagami.plan.naming import free_id, free_name, require_name
-from kagami.plan.picking import absorb_crumbs, pick_region, with_figures
+from kagami.plan.picking import absorb_crumbs, pick_region, with_figures, with_witnesses
 from kagami.plan.reading import read_field, stop_words
+from kagami.plan.regions import RegionName
 from kagami.plan.rewriting import measures_named, rewritten, typed_values, with_measure_named
 from kagami.plan.saying import add_sentence, measure_of, mend, say_step
 from kagami.plan.steps import KINDS, Carve, Step
@@ -44,8 +45,12 @@ def change(plan: Plan, kind: str, given: Mapping[str, Any], cache: Cache | None 
     """
     if kind not in CHANGES:
         raise ChangeRefused("no-such-change", kind=kind)
-    changed = CHANGES[kind](plan, Given(given, cache or Cache()))
-    return replace(changed, plan=_with_names_settled(changed.plan))
+    cache = cache or Cache()
+    begun = with_witnesses(plan, cache)
+    changed = CHANGES[kind](begun, Given(given, cache))
+    if changed.plan == begun:
+        return replace(changed, plan=plan)  # nothing was changed, and no witness alone makes a revision
+    return replace(changed, plan=with_witnesses(_with_names_settled(changed.plan), cache))
 
 
 def _with_names_settled(plan: Plan) -> Plan:
@@ -171,9 +176,21 @@ def pick(plan: Plan, given: Given) -> Changed:
     step = _step(plan, given)
     if not isinstance(step, Carve):
         raise ChangeRefused("no-region")
-    picks, words = pick_region(plan, step, given.number("region"), given.number("every"), given.cache)
+    picks, words = pick_region(plan, step, _region(given), given.number("every"), given.cache)
     data = [entry.model_dump(mode="json") for entry in picks]
     return Changed(_replaced(plan, step, picks=data), f"{step.name}: {words}", step.id)
+
+
+def _region(given: Given) -> int | RegionName:
+    """The region that a pick is about: by its name, as the sheet sends it, or by its number."""
+    named = given.values.get("region")
+    if not isinstance(named, dict):
+        return given.number("region")
+    cover, rank, alike = (named.get(part) for part in ("cover", "rank", "alike"))
+    whole = all(isinstance(number, int) and not isinstance(number, bool) and number >= 0 for number in (rank, alike))
+    if not (whole and isinstance(cover, list) and all(isinstance(owner, str) for owner in cover)):
+        raise ChangeRefused("no-region")
+    return RegionName(tuple(cover), int(str(rank)), int(str(alike)))
 
 
 def absorb(plan: Plan, given: Given) -> Changed:

@@ -11,8 +11,9 @@ from kagami.geometry.crumbs import broadest_neighbour, crumbs
 from kagami.plan.cache import Cache
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused
-from kagami.plan.evaluate import Outcome, evaluate
-from kagami.plan.regions import Regions, chosen
+from kagami.plan.evaluate import Outcome, evaluate, evaluate_steps
+from kagami.plan.regions import RegionName, Regions, chosen
+from kagami.plan.steps import Step
 from kagami.plan.steps.carve import Carve, CarveDetail, Pick
 
 
@@ -23,13 +24,17 @@ def carve_detail(outcome: Outcome | None) -> CarveDetail | None:
     return outcome.drawing.detail
 
 
-def pick_region(plan: Plan, step: Carve, region: int, every: int, cache: Cache) -> tuple[tuple[Pick, ...], str]:
-    """The carve's picks after its region was toggled, and that in words.
+def pick_region(
+    plan: Plan, step: Carve, named: int | RegionName, every: int, cache: Cache
+) -> tuple[tuple[Pick, ...], str]:
+    """The carve's picks after a region was toggled, and that in words. It is told by its name or, within one
+    evaluation, by its number.
 
     Raises:
         ChangeRefused: there is no such region.
     """
     detail = carve_detail(evaluate(plan, cache).outcomes.get(step.id))
+    region = named if isinstance(named, int) else _region_of(detail, named)
     if detail is None or not 0 < region < detail.regions.arrangement.face_count or every < 0:
         raise ChangeRefused("no-region")
     keep = not bool(detail.kept[region])
@@ -41,6 +46,35 @@ def pick_region(plan: Plan, step: Carve, region: int, every: int, cache: Cache) 
     picks = earlier if (without[reached] == keep).all() else [*earlier, new]
     count = len(reached)
     return tuple(picks), f"{'keep' if keep else 'drop'} {count} region{'s' if count > 1 else ''}"
+
+
+def _region_of(detail: CarveDetail | None, name: RegionName) -> int:
+    """The number of a named region; 0, which is none, when it is not there."""
+    return (detail and detail.regions.named(name.cover, name.rank, name.alike)) or 0
+
+
+def with_witnesses(plan: Plan, cache: Cache) -> Plan:
+    """The plan in which each choice among several like regions has its witness where the region is now, so that it
+    follows as values move; choices whose witness and rank disagree, or whose region is gone, stay as they are.
+    """
+    carves = [step for step in plan.steps if isinstance(step, Carve) and any(pick.alike > 1 for pick in step.picks)]
+    if not carves:
+        return plan
+    outcomes = evaluate_steps(plan, cache).outcomes
+    anew: dict[str, Step] = {}
+    for step in carves:
+        detail = carve_detail(outcomes.get(step.id))
+        if detail is not None:
+            picks = tuple(_witnessed(detail.regions, pick) for pick in step.picks)
+            anew[step.id] = step.model_copy(update={"picks": picks})
+    return plan.model_copy(update={"steps": tuple(anew.get(step.id, step) for step in plan.steps)})
+
+
+def _witnessed(regions: Regions, pick: Pick) -> Pick:
+    face, doubt = regions.find(pick.cover, pick.rank, pick.alike, pick.near)
+    if face is None or doubt or pick.alike < 2 or regions.names[face].alike != pick.alike:
+        return pick
+    return pick.model_copy(update={"rank": regions.names[face].rank, "near": regions.witness(face)})
 
 
 def absorb_crumbs(plan: Plan, step: Carve, cache: Cache) -> tuple[tuple[Pick, ...], int]:
@@ -70,17 +104,19 @@ def absorb_crumbs(plan: Plan, step: Carve, cache: Cache) -> tuple[tuple[Pick, ..
 
 
 def _pick(regions: Regions, reached: np.ndarray, keep: bool, every: int) -> Pick:
-    seed = regions.names[regions.seed(reached)]
-    return Pick(keep=keep, cover=seed.cover, rank=seed.rank, alike=seed.alike, every=every)
+    face = regions.seed(reached)
+    seed = regions.names[face]
+    near = regions.witness(face)
+    return Pick(keep=keep, cover=seed.cover, rank=seed.rank, alike=seed.alike, every=every, near=near)
 
 
 def _within(regions: Regions, pick: Pick, reached: np.ndarray) -> bool:
-    face = regions.find(pick.cover, pick.rank)
+    face, _ = regions.find(pick.cover, pick.rank, pick.alike, pick.near)
     return face is not None and bool(np.isin(regions.orbit(face, pick.every), reached).all())
 
 
 def _kept(regions: Regions, keep_rest: bool, picks: Sequence[Pick]) -> Bools:
-    found = ((pick, regions.find(pick.cover, pick.rank)) for pick in picks)
+    found = ((pick, regions.find(pick.cover, pick.rank, pick.alike, pick.near)[0]) for pick in picks)
     return chosen(regions, keep_rest, [(pick.keep, face, pick.every) for pick, face in found if face is not None])
 
 

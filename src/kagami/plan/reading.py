@@ -20,6 +20,7 @@ from kagami.plan.fields import VALUES, FieldKind
 from kagami.plan.forms import Unspoken, hear
 from kagami.plan.references import figures_of, write_reference
 from kagami.plan.sentences import (
+    ABOUT,
     ALL_ROUND,
     EVERY,
     GUIDE,
@@ -293,14 +294,16 @@ class _Reader:
 
     def pick(self, at: int) -> tuple[dict[str, Any], int]:
         for (keep, covered), form in PICKED.items():
-            readers = {"cover": self.cover, "rank": self.number, "alike": self.number, "reach": self.reach}
+            readers = {"cover": self.cover, "rank": self.number, "alike": self.alike, "reach": self.reach}
             found = hear(self.text, at, form, readers)
             if found is None:
                 continue
             slots, end = found
             cover = slots["cover"] if covered else []
             rank = max(slots["rank"], 1) - 1
-            return {"keep": keep, "cover": cover, "rank": rank, "alike": slots["alike"], "every": slots["reach"]}, end
+            alike, near = slots["alike"]
+            picked = {"keep": keep, "cover": cover, "rank": rank, "alike": alike, "every": slots["reach"], "near": near}
+            return picked, end
         raise SentenceError("pick-missing", position=at)
 
     def cover(self, at: int) -> tuple[list[str], int]:
@@ -319,6 +322,14 @@ class _Reader:
         if found is None:
             raise SentenceError("pick-missing", position=at)
         return int(found[0]), found.end()
+
+    def alike(self, at: int) -> tuple[tuple[int, tuple[float, float] | None], int]:
+        """Among how many regions one is chosen, and its witness where one stands behind."""
+        count, at = self.number(at)
+        witness = re.compile(rf" {re.escape(tr(ABOUT))} (-?\d+\.\d+) (-?\d+\.\d+)").match(self.text, at)
+        if witness is None:
+            return (count, None), at
+        return (count, (float(witness[1]), float(witness[2]))), witness.end()
 
     def reach(self, at: int) -> tuple[int, int]:
         for every, word in ((1, tr(ALL_ROUND)), (0, tr(HERE))):

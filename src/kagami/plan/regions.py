@@ -1,25 +1,32 @@
 """Regions by what identifies them in the construction, so that a choice among them survives edits.
 
 A region is named by the figures (and copies) that cover it and by its rank among the regions with the same cover,
-counted by angle round the pivot and then by distance from it. Neither depends on sizes.
+counted along the outline of the first of these figures. A witness, a place within it in that figure's own frame, stands
+beside the rank: where the number of the like has changed it tells which is meant, and where both disagree that is
+remarked upon. Choices that were made before there were witnesses are ranked by angle round the pivot and distance from
+it.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
+from typing import Final
 
 import numpy as np
 
+from kagami.geometry.affine import Affine
 from kagami.geometry.arrangement import Arrangement, arrange
-from kagami.geometry.arrays import Bools, Ints
+from kagami.geometry.arrays import Bools, Ints, run_starts
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import ORIGIN
 from kagami.geometry.symmetry_groups import Group
 from kagami.geometry.tolerance import SAME
 from kagami.plan.figure import Figure
+
+WITNESS_DECIMALS: Final = 6
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,15 +45,59 @@ class Regions:
     arrangement: Arrangement
     names: tuple[RegionName, ...]
     group: Group | None
+    frames: Mapping[str, Affine]
+    """From the frame of each owner to the sheet."""
+    pivot: tuple[float, float]
     _orbits: dict[int, Ints] = field(default_factory=dict, repr=False, compare=False)
 
-    def find(self, cover: Sequence[str], rank: int) -> int | None:
-        """The region of that name, or None when it is not there."""
-        return self._by_name.get((tuple(sorted(cover)), rank))
+    def named(self, cover: Sequence[str], rank: int, alike: int) -> int | None:
+        """The region of that name, or None when it is not there or not among as many."""
+        like = self._alike.get(tuple(sorted(cover)), [])
+        return like[rank] if rank < len(like) == alike else None
+
+    def find(
+        self, cover: Sequence[str], rank: int, alike: int, near: tuple[float, float] | None
+    ) -> tuple[int | None, bool]:
+        """The region that a choice means, or None when it is not there; and whether its witness speaks for another."""
+        key = tuple(sorted(cover))
+        if near is None:
+            return self._by_angle.get((key, rank)), False
+        like = self._alike.get(key, [])
+        if len(like) < 2:
+            return (like[0] if like else None), False
+        ranked = like[rank] if rank < len(like) else None
+        seen = int(self.arrangement.locate(self._frame(key).points(np.array([near])))[0])
+        known = seen if seen in like else None
+        if len(like) == alike:
+            return ranked, known is not None and known != ranked
+        return (known if known is not None else ranked), False
+
+    def witness(self, face: int) -> tuple[float, float]:
+        """A place inside a region in the frame of the first figure that covers it."""
+        place = self.arrangement.places_inside(np.array([face]))
+        x, y = self._frame(self.names[face].cover).inverted().points(place)[0].tolist()
+        return round(x, WITNESS_DECIMALS), round(y, WITNESS_DECIMALS)
+
+    def _frame(self, cover: Sequence[str]) -> Affine:
+        return self.frames[min(cover, default=min(self.frames))]
 
     @cached_property
-    def _by_name(self) -> dict[tuple[tuple[str, ...], int], int]:
-        return {(name.cover, name.rank): face for face, name in enumerate(self.names) if face}
+    def _alike(self) -> dict[tuple[str, ...], list[int]]:
+        found: dict[tuple[str, ...], list[int]] = {}
+        for face in sorted(range(1, len(self.names)), key=lambda face: self.names[face].rank):
+            found.setdefault(self.names[face].cover, []).append(face)
+        return found
+
+    @cached_property
+    def _by_angle(self) -> dict[tuple[tuple[str, ...], int], int]:
+        order = np.lexsort(_place_keys(self.arrangement, self.pivot))
+        count: dict[tuple[str, ...], int] = {}
+        found = {}
+        for face in (face for face in order.tolist() if face):
+            cover = self.names[face].cover
+            found[cover, count.get(cover, 0)] = face
+            count[cover] = count.get(cover, 0) + 1
+        return found
 
     def orbit(self, face: int, every: int) -> Ints:
         """The regions that one choice reaches: all round (`every` 1), every second (2) and so on, or it alone (0)."""
@@ -85,21 +136,50 @@ def regions_of(owners: Sequence[tuple[str, Figure]]) -> Regions:
         if figure.group and (group is None or figure.group.size > group.size):
             group = figure.group
     arrangement = arrange(shapes)
-    return Regions(arrangement, _names(arrangement, keys, group), group)
+    frames = {key: _frame_of(shape) for key, shape in zip(keys, shapes, strict=True)}
+    return Regions(arrangement, _names(arrangement, keys), group, frames, group.centre if group else ORIGIN)
 
 
-def _names(arrangement: Arrangement, keys: Sequence[str], group: Group | None) -> tuple[RegionName, ...]:
-    pivot = group.centre if group else ORIGIN
+def _frame_of(shape: Shape) -> Affine:
+    """The similarity that brings 0, 0 to the first node of a shape and 1, 0 to one half way round its first outline: it
+    moves, turns and grows with the shape.
+    """
+    curves = shape.outlines[0].curves if shape.outlines else ()
+    if not curves:
+        return Affine()
+    start = curves[0].start
+    far = curves[len(curves) // 2].start if len(curves) > 1 else curves[0].middle
+    dx, dy = far.x - start.x, far.y - start.y
+    return Affine(dx, dy, -dy, dx, start.x, start.y) if dx or dy else Affine(e=start.x, f=start.y)
+
+
+def _names(arrangement: Arrangement, keys: Sequence[str]) -> tuple[RegionName, ...]:
     covers = [tuple(sorted(keys[owner] for owner in np.flatnonzero(row).tolist())) for row in arrangement.covers]
-    order = np.lexsort(_place_keys(arrangement, pivot))
     count: dict[tuple[str, ...], int] = {}
     rank = [0] * len(covers)
-    for face in order.tolist():
+    for face in _along_outlines(arrangement, keys).tolist():
         if face == 0:
             continue
         rank[face] = count.get(covers[face], 0)
         count[covers[face]] = rank[face] + 1
     return tuple(RegionName(cover, rank[face], count.get(cover, 0)) for face, cover in enumerate(covers))
+
+
+def _along_outlines(arrangement: Arrangement, keys: Sequence[str]) -> Ints:
+    """The faces in the order in which they are met first along the outlines that bound them: along those that cover
+    them before others, and among these in the order of the owners' keys.
+    """
+    edges, n = arrangement.edges, len(arrangement.edges.tail)
+    member = np.tile(np.arange(len(edges.member_edge)), 2)
+    half_edge = np.concatenate([edges.member_edge, edges.member_edge + n])
+    face, owner = arrangement.face[half_edge], edges.member_owner[member]
+    order_of_owner = np.argsort(np.argsort(np.array(keys, dtype=object), kind="stable"), kind="stable")
+    beside = ~arrangement.covers[face, owner]
+    place = np.rint(edges.member_place[member] / (4 * SAME))
+    first = np.lexsort((place, order_of_owner[owner], beside, face))
+    first = first[run_starts(face[first])]
+    ranked = np.lexsort((place[first], order_of_owner[owner[first]], beside[first]))
+    return np.asarray(face[first[ranked]])
 
 
 def _place_keys(arrangement: Arrangement, pivot: tuple[float, float]) -> tuple[Ints, Ints]:

@@ -53,6 +53,8 @@ PICKED: Final = {
 """A choice of regions, by whether it is kept and whether figures cover it."""
 ALL_ROUND: Final = "all round"
 HERE: Final = "here"
+ABOUT: Final = "about"
+"""Before the witness of a choice: its place in the frame of the figure."""
 EVERY: Final = "every {every}"
 
 
@@ -112,7 +114,8 @@ def _pick_text(pick: Pick, names: Mapping[str, str]) -> str:
         owners.append(f"{name}/{int(copy) + 1}" if copy else name)
     reach = tr(HERE) if pick.every == 0 else tr(ALL_ROUND) if pick.every == 1 else say(EVERY, every=pick.every)
     form = PICKED[pick.keep, bool(owners)]
-    return say(form, cover=" + ".join(owners), rank=pick.rank + 1, alike=pick.alike, reach=reach)
+    alike = str(pick.alike) if pick.near is None else f"{pick.alike} {tr(ABOUT)} {pick.near[0]:.6f} {pick.near[1]:.6f}"
+    return say(form, cover=" + ".join(owners), rank=pick.rank + 1, alike=alike, reach=reach)
 
 
 def _node_text(node: FreeNode, names: Mapping[str, str]) -> str:

@@ -79,7 +79,7 @@ class Arrangement:
 
     @cached_property
     def inside_points(self) -> Floats:
-        """A place inside each face, (faces, 2): beside the middle of its longest edge. That of face 0 is outside all."""
+        """A place inside each face, (faces, 2); that of face 0 is outside all."""
         return self.places_inside(np.arange(self.face_count))
 
     def places_inside(self, faces: Ints) -> Floats:

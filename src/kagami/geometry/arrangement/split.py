@@ -31,6 +31,7 @@ class Edges:
     member_edge: Ints
     member_owner: Ints
     member_turn: Ints
+    member_place: Floats
 
 
 MOST_AT_ONCE = 1_000_000
@@ -159,6 +160,7 @@ def _merge(table: CurveTable, places: Floats, curve: Ints, t0: Floats, t1: Float
         member_edge=label,
         member_owner=table.owner[curve],
         member_turn=turn,
+        member_place=curve + ((t0 + t1) / 2) % 1.0,
     )
 
 

@@ -351,7 +351,7 @@ def _changing_sides(pairs: _Pairs, first: Floats, last: Floats, foot: Floats, tu
 
 
 def _local_foot(rows: Floats, places: Floats, low: Floats, high: Floats) -> Floats:
-    """Parameters near the nearest places of stretches that are nearly straight: by Newton's method from their chords."""
+    """Parameters near the nearest places of nearly straight stretches: by Newton's method from their chords."""
     start, end = cubic.point(rows, low), cubic.point(rows, high)
     t = low + (high - low) * _foot(start, end - start, places)
     wide = high - low

@@ -24,6 +24,9 @@ from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
 MOST_NOTES = 6
 
 
+Share = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
+
+
 class Pick(BaseModel):
     """One choice: keep or drop a region and its images round the turn.
 
@@ -38,6 +41,8 @@ class Pick(BaseModel):
     rank: Annotated[int, Field(ge=0)] = 0
     alike: Annotated[int, Field(ge=1)] = 1
     every: Annotated[int, Field(ge=0, le=limits.COPIES)] = 1
+    near: tuple[Share, Share] | None = None
+    """The witness: a place inside the region, in the frame of the first figure that covers it (see `regions`)."""
 
 
 @dataclass(frozen=True)
@@ -78,13 +83,15 @@ class Carve(Step):
         choices = []
         names = {outcome.id: outcome.name for outcome in outcomes}
         for pick in self.picks:
-            face = regions.find(pick.cover, pick.rank)
+            face, doubt = regions.find(pick.cover, pick.rank, pick.alike, pick.near)
             if face is None:
                 notes.append(("pick-gone", {"cover": _cover_text(pick.cover, names)}))
                 continue
             if regions.names[face].alike != pick.alike:
                 counts = {"before": pick.alike, "now": regions.names[face].alike}
                 notes.append(("pick-changed", {"cover": _cover_text(pick.cover, names), **counts}))
+            if doubt:
+                notes.append(("pick-doubtful", {"cover": _cover_text(pick.cover, names)}))
             order = regions.group.order if regions.group else 1
             if pick.every > 1 and order % pick.every:
                 notes.append(("pick-uneven", {"every": pick.every, "copies": order}))

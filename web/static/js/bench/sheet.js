@@ -35,7 +35,7 @@ function lightOrbit(region) {
 function pick(region) {
   const step = region.closest("[data-carve]").dataset.carve;
   const every = Number(server.looking().every);
-  make("pick", { step, region: Number(region.dataset.face), every }, null);
+  make("pick", { step, region: JSON.parse(region.dataset.region), every }, null);
 }
 
 // Arrow keys walk from orbit to orbit.

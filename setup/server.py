@@ -57,28 +57,9 @@ def launch(wanted: int | None, env: dict[str, str]) -> tuple[subprocess.Popen, i
     if wanted and not port_is_free(wanted):
         raise SetupError(f"port {wanted} is taken. Name another one with --port, or leave it out for a free one.")
     port = free_port(wanted or DEFAULT_PORT)
-    words = [
-        str(PYTHON),
-        "-m",
-        "gunicorn",
-        "--bind",
-        f"127.0.0.1:{port}",
-        "--workers",
-        "2",
-        "--threads",
-        "4",
-        "--config",
-        str(ROOT / "web" / "gunicorn_conf.py"),
-        "--pid",
-        str(PID_FILE),
-        "--worker-tmp-dir",
-        str(STATE),
-        "--error-logfile",
-        str(STATE / "server.log"),
-        "web.wsgi:application",
-    ]
+    words = [str(PYTHON), "-m", "web.serve", "--listen", f"127.0.0.1:{port}", "--pid", str(PID_FILE)]
     PID_FILE.unlink(missing_ok=True)
-    with (STATE / "server.out").open("w") as out:
+    with (STATE / "server.out").open("a") as out:
         process = subprocess.Popen(
             words, cwd=ROOT, env=env, stdin=subprocess.DEVNULL, stdout=out, stderr=out, start_new_session=True
         )
@@ -91,7 +72,7 @@ def launch(wanted: int | None, env: dict[str, str]) -> tuple[subprocess.Popen, i
             return process, port
         time.sleep(0.1)
     process.terminate()
-    raise SetupError(f"the web server did not start; {STATE / 'server.log'} and server.out say why.")
+    raise SetupError(f"the web server did not start; {STATE / 'server.out'} says why.")
 
 
 def _answers(port: int) -> bool:

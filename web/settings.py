@@ -1,5 +1,6 @@
 """Settings. All that differs between machines comes from the environment; see the README for production."""
 
+import datetime
 import os
 import pathlib
 
@@ -16,7 +17,9 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
+    "axes",
     "csp",
+    "web.accounts",
     "web.marks",
     "web.shelf",
     "web.bench",
@@ -25,8 +28,10 @@ INSTALLED_APPS = [
 ]
 
 MIDDLEWARE = [
+    "web.tracing.traced",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.middleware.gzip.GZipMiddleware",
     "csp.middleware.CSPMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
@@ -35,7 +40,18 @@ MIDDLEWARE = [
     "django.contrib.auth.middleware.LoginRequiredMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "web.language.spoken_language",
+    "web.tracing.private_pages",
+    "axes.middleware.AxesMiddleware",
 ]
+
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+AXES_FAILURE_LIMIT = 8
+AXES_COOLOFF_TIME = datetime.timedelta(minutes=15)
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_RESET_ON_SUCCESS = True
+AXES_LOCKOUT_CALLABLE = "web.accounts.views.locked_out"
+AXES_VERBOSE = False
+AXES_DISABLE_ACCESS_LOG = True
 
 ROOT_URLCONF = "web.urls"
 WSGI_APPLICATION = "web.wsgi.application"
@@ -113,3 +129,19 @@ if BEHIND_HTTPS:
 DATA_UPLOAD_MAX_MEMORY_SIZE = 700_000
 FILE_UPLOAD_MAX_MEMORY_SIZE = 700_000
 DATA_UPLOAD_MAX_NUMBER_FIELDS = 200
+
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "filters": {"whom": {"()": "web.tracing.WithRequest"}},
+    "formatters": {
+        "json": {
+            "()": "pythonjsonlogger.json.JsonFormatter",
+            "format": "%(asctime)s %(levelname)s %(name)s %(message)s %(request_id)s %(user_id)s %(mark)s %(revision)s",
+        }
+    },
+    "handlers": {"out": {"class": "logging.StreamHandler", "formatter": "json", "filters": ["whom"]}},
+    "root": {"handlers": ["out"], "level": "WARNING"},
+    "loggers": {"django.server": {"level": "ERROR"}, "axes": {"level": "ERROR"}},
+}

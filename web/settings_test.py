@@ -17,3 +17,4 @@ STORAGES = {
 # Static files come straight from their folders here.
 MIDDLEWARE = [name for name in MIDDLEWARE if "whitenoise" not in name]  # noqa: F405
 TEST_RUNNER = "web.test_runner.KagamiRunner"
+AXES_ENABLED = False

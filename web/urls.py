@@ -1,12 +1,15 @@
 """Addresses."""
 
-from django.contrib.auth.decorators import login_not_required
-from django.contrib.auth.views import LoginView, LogoutView
 from django.urls import include, path
 
+from web.health import health, ready
+
+handler500 = "web.broken.broken"
+
 urlpatterns = [
-    path("sign-in/", login_not_required(LoginView.as_view(redirect_authenticated_user=True)), name="sign-in"),
-    path("sign-out/", LogoutView.as_view(), name="sign-out"),
+    path("health/", health, name="health"),
+    path("ready/", ready, name="ready"),
+    path("", include("web.accounts.urls")),
     path("", include("web.shelf.urls")),
     path("marks/<int:mark_id>/", include("web.bench.urls")),
     path("marks/<int:mark_id>/range/", include("web.range.urls")),

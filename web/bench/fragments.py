@@ -8,10 +8,11 @@ from django.template.loader import render_to_string
 
 from kagami.plan.document import Plan
 from kagami.plan.evaluate import Result, evaluate
-from web.bench.mirror import draw_mirror
+from web.bench.mirror import NO_MIRROR, draw_mirror
 from web.bench.panel import draw_panel
-from web.bench.sheet import draw_sheet
+from web.bench.sheet import NO_SHEET, draw_sheet
 from web.bench.state import VIEWS, Looking
+from web.faults import Fault, guarded
 from web.marks.models import Mark
 from web.marks.services.evaluation import CACHE, evaluated
 from web.marks.services.history import can_redo
@@ -36,14 +37,17 @@ class Bench:
     def context(self) -> dict[str, Any]:
         """What all partials of the Bench draw from."""
         whole = self.whole()
+        sheet = guarded("the sheet", lambda: draw_sheet(self.plan, self.at_needle(), self.state))
+        mirror = guarded("the Mirror", lambda: draw_mirror(whole))
         return {
             "mark": self.mark,
             "plan": self.plan,
             "state": self.state,
             "views": VIEWS,
             "panel": draw_panel(self.plan, whole, self.state),
-            "sheet": draw_sheet(self.plan, self.at_needle(), self.state),
-            "mirror": draw_mirror(whole),
+            "sheet": NO_SHEET if isinstance(sheet, Fault) else sheet,
+            "mirror": NO_MIRROR if isinstance(mirror, Fault) else mirror,
+            "faults": [part.number for part in (sheet, mirror) if isinstance(part, Fault)],
             "can_undo": self.mark.current.parent_id is not None,
             "can_redo": can_redo(self.mark),
         }

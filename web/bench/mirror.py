@@ -60,6 +60,10 @@ class Mirror:
     sizes: tuple[int, ...] = SIZES
 
 
+NO_MIRROR: Final = Mirror(Picture(()), (), False)
+"""Stands for one that could not be drawn."""
+
+
 def picture_of(result: Result) -> Picture:
     """The ink of a mark, fitted into a square."""
     return pictures_alike([result])[0]

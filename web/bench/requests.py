@@ -4,12 +4,14 @@ import functools
 import json
 from collections.abc import Callable
 from typing import Any, Final
+from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.utils.translation import gettext as _
 
 from kagami.plan.errors import PlanError
-from web.marks.services.history import NothingFurther, StaleRevision
+from kagami.plan.fields import plain_text
+from web.marks.services.history import MarkGone, NothingFurther, StaleRevision
 
 MOST_BYTES: Final = 64_000
 
@@ -38,7 +40,42 @@ def body_of(request: HttpRequest) -> dict[str, Any]:
         raise BadRequest(_("The request is not readable as JSON.")) from error
     if not isinstance(data, dict):
         raise BadRequest(_("The request must be a JSON object."))
+    if not _storable(data):
+        text = _(
+            "This holds signs that cannot be kept, such as a null sign or half of a pair. Type it anew without them."
+        )
+        raise BadRequest(text, 422)
     return data
+
+
+def _storable(data: Any) -> bool:
+    """Whether every text in a request can be stored: no null signs, no lone halves of surrogate pairs."""
+    waiting = [data]
+    while waiting:
+        entry = waiting.pop()
+        if isinstance(entry, dict):
+            waiting.extend(entry.keys())
+            waiting.extend(entry.values())
+        elif isinstance(entry, list):
+            waiting.extend(entry)
+        elif isinstance(entry, str) and not plain_text(entry):
+            return False
+    return True
+
+
+def identity_of(data: dict[str, Any]) -> UUID | None:
+    """The id that the page gave to a change, if it did.
+
+    Raises:
+        BadRequest: it is no UUID.
+    """
+    given = data.get("id")
+    if given is None:
+        return None
+    try:
+        return UUID(str(given))
+    except ValueError as error:
+        raise BadRequest(_("The id of a change must be a UUID.")) from error
 
 
 def base_of(data: dict[str, Any]) -> int:
@@ -65,6 +102,8 @@ def answers_refusals(view: Callable[..., HttpResponse]) -> Callable[..., HttpRes
         except PlanError as error:
             data = {"error": str(error), "code": error.code, "field": error.field}
             return JsonResponse({**data, "position": error.values.get("position")}, status=422)
+        except MarkGone as error:
+            return JsonResponse({"error": str(error), "code": "gone"}, status=404)
         except NothingFurther as error:
             return JsonResponse({"error": str(error), "code": "nothing-further"}, status=422)
         except BadRequest as error:

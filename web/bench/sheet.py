@@ -67,6 +67,10 @@ class Sheet:
     empty: bool
 
 
+NO_SHEET: Final = Sheet("100", "100", "10", ("50", "50"), (), (), (), "", False)
+"""Stands for one that could not be drawn."""
+
+
 def frame_of(plan: Plan, result: Result) -> tuple[Frame, Box]:
     """How the sheet is placed on the screen: its square and all closed figures, with a margin."""
     half = plan.sheet / 2

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any, Final
+from typing import Final
 
 from kagami.plan.document import Plan
 from kagami.plan.limits import COPIES, STEPS
@@ -33,8 +33,10 @@ class Looking:
         return active or (carves[-1] if carves and self.view == "regions" else None)
 
 
-def looking(data: Mapping[str, Any]) -> Looking:
+def looking(data: object) -> Looking:
     """Read the state from a query or a body; what cannot be read has its default."""
+    if not isinstance(data, Mapping):
+        return Looking()
     view = str(data.get("view", ""))
     return Looking(
         step=str(data.get("step", ""))[:40],

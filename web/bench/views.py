@@ -7,23 +7,24 @@ from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import render
 from django.urls import reverse
 from django.utils.translation import gettext as _
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from kagami.plan.evaluate import evaluate
 from kagami.plan.limits import SENTENCE_LENGTH
 from kagami.plan.steps import KINDS, Carve
 from web.bench.choices import anchor_choices, figure_choices, suggestions
 from web.bench.fragments import Bench, fragments
-from web.bench.requests import BadRequest, answers_refusals, base_of, body_of
+from web.bench.requests import BadRequest, answers_refusals, base_of, body_of, identity_of
 from web.bench.slip import draw_slip, verbs
 from web.bench.state import Looking, looking
 from web.bench.words import words
+from web.faults import Fault, guarded
 from web.marks.access import mark_of
 from web.marks.services import history
 from web.marks.services.evaluation import CACHE
 
 
-@require_GET
+@require_safe
 def bench(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The page."""
     mark = mark_of(request.user, mark_id)
@@ -32,7 +33,7 @@ def bench(request: HttpRequest, mark_id: int) -> HttpResponse:
     return render(request, "bench/bench.html", {**context, "verbs": verbs(), "words": words(), "page": "bench"})
 
 
-@require_GET
+@require_safe
 def state(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The page's parts, as the query looks at them."""
     mark = mark_of(request.user, mark_id)
@@ -44,11 +45,12 @@ def state(request: HttpRequest, mark_id: int) -> HttpResponse:
 def change(request: HttpRequest, mark_id: int) -> HttpResponse:
     """Change the plan."""
     data = body_of(request)
-    made = history.make_change(mark_of(request.user, mark_id), base_of(data), str(data.get("kind")), _given(data))
-    seen = looking(data.get("state") or {})
-    if data.get("kind") in ("add-step", "add-sentence"):
+    mark, kind = mark_of(request.user, mark_id), str(data.get("kind"))
+    made = history.make_change(mark, base_of(data), kind, _given(data), identity_of(data))
+    seen = looking(data.get("state"))
+    if kind in ("add-step", "add-sentence"):
         seen = _after_new_step(made, seen)
-    return JsonResponse(fragments(Bench(made.mark, made.plan, seen), request))
+    return _answer(request, made, seen)
 
 
 @require_POST
@@ -78,7 +80,7 @@ def keep(request: HttpRequest, mark_id: int) -> HttpResponse:
     return JsonResponse({"address": reverse("bench", args=[made.id])})
 
 
-@require_GET
+@require_safe
 @answers_refusals
 def slip(request: HttpRequest, mark_id: int, kind: str) -> HttpResponse:
     """The slip of a new step."""
@@ -91,7 +93,7 @@ def slip(request: HttpRequest, mark_id: int, kind: str) -> HttpResponse:
     return render(request, "bench/_slip.html", {"slip": drawn})
 
 
-@require_GET
+@require_safe
 def choices(request: HttpRequest, mark_id: int) -> HttpResponse:
     """What may be chosen for a field of a step, or of a new one at the needle: a list, and anchors for the sheet."""
     mark = mark_of(request.user, mark_id)
@@ -113,17 +115,19 @@ def choices(request: HttpRequest, mark_id: int) -> HttpResponse:
     return render(request, "bench/_choices.html", {"choices": found, "many": many, "chosen": chosen})
 
 
-@require_GET
-def complete(request: HttpRequest, mark_id: int) -> JsonResponse:
+@require_POST
+@answers_refusals
+def complete(request: HttpRequest, mark_id: int) -> HttpResponse:
     """What may come next in a sentence that is being typed at the needle, or in place of a step."""
     mark = mark_of(request.user, mark_id)
+    data = body_of(request)
     plan = mark.current.read()
-    position = looking(request.GET).position(plan)
+    position = looking(data).position(plan)
     identifiers = [step.id for step in plan.steps]
-    if request.GET.get("of", "") in identifiers:
-        position = identifiers.index(request.GET["of"])
+    if data.get("of") in identifiers:
+        position = identifiers.index(str(data["of"]))
     result = evaluate(plan, CACHE, position)
-    at, words = suggestions(plan, result, request.GET.get("text", "")[:SENTENCE_LENGTH])
+    at, words = suggestions(plan, result, str(data.get("text", ""))[:SENTENCE_LENGTH])
     return JsonResponse({"at": at, "words": words})
 
 
@@ -136,8 +140,18 @@ def _given(data: dict[str, Any]) -> dict[str, Any]:
 
 def _walk(request: HttpRequest, mark_id: int, step: Any) -> HttpResponse:
     data = body_of(request)
-    made = step(mark_of(request.user, mark_id), base_of(data))
-    return JsonResponse(fragments(Bench(made.mark, made.plan, looking(data.get("state") or {})), request))
+    made = step(mark_of(request.user, mark_id), base_of(data), identity_of(data))
+    return _answer(request, made, looking(data.get("state")))
+
+
+def _answer(request: HttpRequest, made: history.Made, seen: Looking) -> JsonResponse:
+    """What a change came to. Should the page fail to be drawn, the answer says that the change was kept."""
+    parts = guarded("the Bench", lambda: fragments(Bench(made.mark, made.plan, seen), request))
+    if isinstance(parts, Fault):
+        text = _("Your change was kept, but the page could not be drawn (number {number}). Reload it, or undo.")
+        revision = made.mark.current.number
+        return JsonResponse({"kept": True, "revision": revision, "error": text.format(number=parts.number)})
+    return JsonResponse(parts)
 
 
 def _after_new_step(made: history.Made, seen: Looking) -> Looking:

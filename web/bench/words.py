@@ -11,7 +11,8 @@ WORDS: Final = {
     "close": "Close",
     "odd-answer": "The server did not answer as expected.",
     "signed-out": "You are signed out. Reload the page and sign in; what is saved is safe.",
-    "no-answer": "The server does not answer, so this was not saved. Try again in a moment.",
+    "no-answer": "The server does not answer. Try again in a moment.",
+    "silent": "The server does not answer. What you typed is kept here, and sent once it answers.",
 }
 
 

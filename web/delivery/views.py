@@ -6,7 +6,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.utils.http import content_disposition_header
 from django.utils.translation import gettext as _
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_safe
 
 from kagami.exchange.artwork import Artwork, NothingToDraw, artwork
 from kagami.exchange.png import write_png
@@ -20,7 +20,7 @@ from web.marks.services.evaluation import evaluated
 PNG_SIZES: Final = (256, 512, 1024, 2048)
 
 
-@require_GET
+@require_safe
 def delivery(request: HttpRequest, mark_id: int) -> HttpResponse:
     """What can be taken away."""
     mark = mark_of(request.user, mark_id)
@@ -31,14 +31,14 @@ def delivery(request: HttpRequest, mark_id: int) -> HttpResponse:
     return render(request, "delivery/delivery.html", {**context, "plan": result.plan, "sound": result.sound})
 
 
-@require_GET
+@require_safe
 def svg(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The SVG file."""
     art = _artwork(request, mark_id)
     return _file(write_svg(art).encode(), "image/svg+xml", f"{art.title}.svg")
 
 
-@require_GET
+@require_safe
 def png(request: HttpRequest, mark_id: int, size: int) -> HttpResponse:
     """A PNG file, transparent round the ink."""
     if size not in PNG_SIZES:
@@ -47,14 +47,14 @@ def png(request: HttpRequest, mark_id: int, size: int) -> HttpResponse:
     return _file(write_png(art, size), "image/png", f"{art.title} {size}.png")
 
 
-@require_GET
+@require_safe
 def plan(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The plan file."""
     found = mark_of(request.user, mark_id).current.read()
     return _file(to_json(found).encode(), "application/json", f"{found.title}.json")
 
 
-@require_GET
+@require_safe
 def text(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The plan as a text of sentences."""
     found = mark_of(request.user, mark_id).current.read()

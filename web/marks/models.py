@@ -58,3 +58,18 @@ class Revision(models.Model):
     def read(self) -> Plan:
         """The plan as a document."""
         return from_data(self.plan)
+
+
+class Handled(models.Model):
+    """A change that was made, by the id that its page gave it: sent again, it is recognised and not made twice."""
+
+    mark = models.ForeignKey(Mark, on_delete=models.CASCADE, related_name="handled")
+    change = models.UUIDField()
+    step = models.CharField(max_length=limits.NAME_LENGTH, blank=True)
+    made = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["mark", "change"], name="change_handled_once")]
+
+    def __str__(self) -> str:
+        return str(self.change)

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from kagami.plan import ranges
 from kagami.plan.document import Plan
@@ -31,7 +31,7 @@ class Card:
     """Whether this is the mark as it is."""
 
 
-@require_GET
+@require_safe
 def over_range(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The page."""
     return _page(request, mark_of(request.user, mark_id))

@@ -4,9 +4,10 @@ from dataclasses import dataclass
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
-from django.views.decorators.http import require_GET, require_http_methods, require_POST
+from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
 from web.bench.mirror import Picture, picture_of
+from web.faults import Fault, guarded
 from web.marks.access import brand_of, mark_of
 from web.marks.models import Brand, Mark
 from web.marks.services import shelving
@@ -22,9 +23,11 @@ class Card:
     mark: Mark
     picture: Picture
     sound: bool
+    fault: str = ""
+    """The number under which the log tells why there is no picture."""
 
 
-@require_GET
+@require_safe
 def shelf(request: HttpRequest) -> HttpResponse:
     """All brands and marks."""
     return _shelf(request, BrandForm())
@@ -111,5 +114,9 @@ def _shelf(request: HttpRequest, form: BrandForm, status: int = 200) -> HttpResp
 
 
 def _card(mark: Mark) -> Card:
-    result = evaluated(mark.current.read())
-    return Card(mark, picture_of(result), result.sound)
+    def drawn() -> Card:
+        result = evaluated(mark.current.read())
+        return Card(mark, picture_of(result), result.sound)
+
+    found = guarded(f"the card of mark {mark.pk}", drawn)
+    return Card(mark, Picture(()), False, found.number) if isinstance(found, Fault) else found

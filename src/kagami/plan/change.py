@@ -14,7 +14,7 @@ from kagami.plan.cache import Cache
 from kagami.plan.document import Measure, Module, Plan, Solve, from_data
 from kagami.plan.errors import ChangeRefused, ExpressionError
 from kagami.plan.expressions import is_measure_name, may_read_figures, read
-from kagami.plan.fields import VALUES, FieldKind
+from kagami.plan.fields import VALUES, FieldKind, on_one_line
 from kagami.plan.freezing import users_of, with_measure_frozen, with_step_frozen
 from kagami.plan.given import Changed, Given
 from kagami.plan.messages import listing
@@ -292,6 +292,8 @@ def rename_mark(plan: Plan, given: Given) -> Changed:
     title = given.text("title", limits.NAME_LENGTH)
     if not title:
         raise ChangeRefused("empty-name")
+    if not on_one_line(title):
+        raise ChangeRefused("text-not-plain", what="title")
     return Changed(plan.model_copy(update={"title": title}), f"the mark is called {title}")
 
 

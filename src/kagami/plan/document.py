@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints, Validation
 from kagami.plan import limits, steps
 from kagami.plan.errors import DocumentError
 from kagami.plan.expressions import MILLIMETRES, is_measure_name
-from kagami.plan.fields import VALUES, FieldKind, Name, ValueText
+from kagami.plan.fields import VALUES, FieldKind, Name, ValueText, plain_text
 from kagami.plan.steps import KINDS, Step
 from kagami.plan.stored import stored_value
 from kagami.plan.tones import Tone
@@ -99,9 +99,26 @@ def from_json(text: str | bytes) -> Plan:
         data = json.loads(text)
     except json.JSONDecodeError as error:
         raise DocumentError("not-json", reason=error.msg, line=error.lineno, column=error.colno) from error
-    except (RecursionError, UnicodeDecodeError) as error:
-        raise DocumentError("not-json", reason="nested too deep or not UTF-8", line=1, column=1) from error
+    except (RecursionError, ValueError) as error:
+        reason = "nested too deep, a number too long, or not UTF-8"
+        raise DocumentError("not-json", reason=reason, line=1, column=1) from error
+    if not _storable(data):
+        raise DocumentError("not-storable")
     return from_data(data)
+
+
+def _storable(data: Any) -> bool:
+    """Whether every text in it can be stored (see `fields.plain_text`)."""
+    waiting = [data]
+    while waiting:
+        entry = waiting.pop()
+        if isinstance(entry, dict):
+            waiting.extend([*entry, *entry.values()])
+        elif isinstance(entry, list):
+            waiting.extend(entry)
+        elif isinstance(entry, str) and not plain_text(entry):
+            return False
+    return True
 
 
 def from_data(data: Any) -> Plan:

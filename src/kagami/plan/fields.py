@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import unicodedata
 from enum import Enum
 from typing import Annotated, Any, TypeAlias
 
@@ -75,7 +76,29 @@ AnchorRef: TypeAlias = Annotated[_Anchor, FieldKind.ANCHOR]
 AnchorRefs: TypeAlias = Annotated[tuple[_Anchor, ...], Field(max_length=limits.NODES), FieldKind.ANCHORS]
 FigureRef: TypeAlias = Annotated[Identifier, FieldKind.FIGURE]
 FigureRefs: TypeAlias = Annotated[tuple[Identifier, ...], Field(max_length=limits.FIGURES_PER_STEP), FieldKind.FIGURES]
-Name: TypeAlias = Annotated[str, StringConstraints(min_length=1, max_length=limits.NAME_LENGTH, strip_whitespace=True)]
+
+
+def plain_text(text: str) -> bool:
+    """Whether a text can be stored and sent: it holds no null sign and no lone half of a surrogate pair."""
+    return "\0" not in text and not any("\ud800" <= sign <= "\udfff" for sign in text)
+
+
+def on_one_line(text: str) -> bool:
+    """Whether a text holds no line break and no other sign that cannot be shown."""
+    return not any(unicodedata.category(sign) in ("Cc", "Cs", "Zl", "Zp") for sign in text)
+
+
+def _shown(text: str) -> str:
+    if not on_one_line(text):
+        raise ValueError("holds a line break or a sign that cannot be shown")
+    return text
+
+
+Name: TypeAlias = Annotated[
+    str,
+    StringConstraints(min_length=1, max_length=limits.NAME_LENGTH, strip_whitespace=True),
+    AfterValidator(_shown),
+]
 Tones: TypeAlias = Annotated[tuple[Name, ...], Field(max_length=limits.TONES), FieldKind.TONES]
 
 

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import codecs
+
 from kagami.plan.document import Plan, from_json
 from kagami.plan.errors import DocumentError
+from kagami.plan.fields import plain_text
 from kagami.plan.text import read_text
 
 
@@ -14,9 +17,13 @@ def read_plan(content: bytes) -> Plan:
         DocumentError: it is no plan.
         TextError: a line of the text cannot be read.
     """
+    content = content.removeprefix(codecs.BOM_UTF8)
     if content.lstrip().startswith(b"{"):
         return from_json(content)
     try:
-        return read_text(content.decode("utf-8"))
+        text = content.decode("utf-8")
+        if not plain_text(text):
+            raise DocumentError("not-storable")
+        return read_text(text)
     except UnicodeDecodeError as error:
         raise DocumentError("not-text", position=error.start) from error

@@ -108,6 +108,7 @@ TEXTS: Final[dict[str, str]] = {
     "too-large": "This step would make {curves} lines and arcs; {most} is the most. Use fewer copies or figures.",
     # documents
     "not-json": "This is not a plan: it is not readable as JSON ({reason} at line {line}, column {column}).",
+    "not-storable": "This plan holds signs that cannot be kept, such as a null sign or half of a pair. Take them out.",
     "too-large-document": "This plan is {size} bytes long; " + f"{limits.DOCUMENT_BYTES:,} is the most.",
     "not-text": "This is not a plan: it is neither JSON nor readable text (at byte {position}). Save it as UTF-8.",
     "newer-schema": "This plan was written by a newer Kagami (schema {schema}; this one reads up to {known}).",
@@ -124,6 +125,7 @@ TEXTS: Final[dict[str, str]] = {
     "no-step": "There is no such step any more.",
     "no-measure": "There is no measure “{name}”.",
     "no-field": "This step has no field “{name}”.",
+    "text-not-plain": "This {what} holds signs that cannot be shown, such as a line break. Leave them out.",
     "needed-by": "{name} is used by {users}. Change or remove that first.",
     "needed-by-values": "{name} is used by {users}. Change those first, or freeze what they take from it as it stands.",
     "made-from": "{users} are made from {name} itself, which cannot be frozen. Remove those first, or type them anew "

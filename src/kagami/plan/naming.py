@@ -8,6 +8,7 @@ from collections.abc import Collection
 from kagami.plan import limits
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused
+from kagami.plan.fields import on_one_line
 from kagami.plan.steps import Step
 from kagami.plan.wording import sayable
 
@@ -40,6 +41,8 @@ def require_name(plan: Plan, name: str, of: Step | None = None) -> None:
         raise ChangeRefused("empty-name")
     if not sayable(name):
         raise ChangeRefused("name-with-quotes", name=name)
+    if not on_one_line(name):
+        raise ChangeRefused("text-not-plain", what="name")
     if len(name) > limits.NAME_LENGTH:
         raise ChangeRefused("text-too-long", what="name", most=limits.NAME_LENGTH, length=len(name))
     if any(step.name == name for step in plan.steps if of is None or step.id != of.id):

@@ -106,7 +106,7 @@ def absorb_crumbs(plan: Plan, step: Carve, cache: Cache) -> tuple[tuple[Pick, ..
 def _pick(regions: Regions, reached: np.ndarray, keep: bool, every: int) -> Pick:
     face = regions.seed(reached)
     seed = regions.names[face]
-    near = regions.witness(face)
+    near = regions.witness(face) if seed.alike > 1 else None
     return Pick(keep=keep, cover=seed.cover, rank=seed.rank, alike=seed.alike, every=every, near=near)
 
 

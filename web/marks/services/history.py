@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
+from uuid import UUID
 
 from django.db import transaction
 from django.db.models import Max
@@ -10,7 +11,7 @@ from django.utils.translation import gettext as _
 
 from kagami.plan.change import change
 from kagami.plan.document import Plan
-from web.marks.models import Mark, Revision
+from web.marks.models import Handled, Mark, Revision
 from web.marks.services.evaluation import CACHE
 from web.marks.services.shelving import make_mark
 
@@ -29,6 +30,10 @@ class StaleRevision(Exception):
         self.current = current
 
 
+class MarkGone(Exception):
+    """The mark was removed in the meantime."""
+
+
 class NothingFurther(Exception):
     """There is nothing (more) to undo or redo."""
 
@@ -43,47 +48,63 @@ class Made:
 
 
 @transaction.atomic
-def make_change(mark: Mark, base: int, kind: str, given: Mapping[str, Any]) -> Made:
+def make_change(mark: Mark, base: int, kind: str, given: Mapping[str, Any], identity: UUID | None = None) -> Made:
     """Change the mark's plan; a change that changes nothing makes no revision.
+
+    With an `identity` the change is made once: sent again, it is recognised, and the mark as it stands is answered.
 
     Raises:
         StaleRevision: `base` is not the current revision.
+        MarkGone: the mark was removed.
         PlanError: the change cannot be made.
     """
-    mark = _locked(mark, base)
+    mark = _held(mark)
+    known = _handled(mark, identity)
+    if known is not None:
+        return Made(mark, mark.current.read(), known.step or None)
+    _require_newest(mark, base)
     before = mark.current.read()
     changed = change(before, kind, given, CACHE)
     if changed.plan != before:
         _advance(mark, changed.plan, changed.words)
+    _remember(mark, identity, changed.step)
     return Made(mark, changed.plan, changed.step)
 
 
 @transaction.atomic
-def undo(mark: Mark, base: int) -> Made:
+def undo(mark: Mark, base: int, identity: UUID | None = None) -> Made:
     """Go back to the revision before.
 
     Raises:
         StaleRevision: `base` is not the current revision.
         NothingFurther: this is the first one.
     """
-    mark = _locked(mark, base)
+    mark = _held(mark)
+    if _handled(mark, identity) is not None:
+        return Made(mark, mark.current.read())
+    _require_newest(mark, base)
     if mark.current.parent_id is None:
         raise NothingFurther(_("There is nothing to undo: this is the mark as it was begun."))
+    _remember(mark, identity)
     return _go_to(mark, mark.current.parent)
 
 
 @transaction.atomic
-def redo(mark: Mark, base: int) -> Made:
+def redo(mark: Mark, base: int, identity: UUID | None = None) -> Made:
     """Go on to the newest revision made from this one.
 
     Raises:
         StaleRevision: `base` is not the current revision.
         NothingFurther: none was.
     """
-    mark = _locked(mark, base)
+    mark = _held(mark)
+    if _handled(mark, identity) is not None:
+        return Made(mark, mark.current.read())
+    _require_newest(mark, base)
     following = mark.current.children.order_by("-number").first()
     if following is None:
         raise NothingFurther(_("There is nothing to redo."))
+    _remember(mark, identity)
     return _go_to(mark, following)
 
 
@@ -105,12 +126,26 @@ def can_redo(mark: Mark) -> bool:
     return mark.current.children.exists()
 
 
-def _locked(mark: Mark, base: int) -> Mark:
+def _held(mark: Mark) -> Mark:
     """The mark, held against other changes until the transaction ends."""
-    held = Mark.objects.select_for_update(of=("self",)).select_related("current", "brand").get(pk=mark.pk)
-    if held.current.number != base:
-        raise StaleRevision(base, held.current.number)
-    return held
+    try:
+        return Mark.objects.select_for_update(of=("self",)).select_related("current", "brand").get(pk=mark.pk)
+    except Mark.DoesNotExist as error:
+        raise MarkGone(_("This mark was removed in the meantime.")) from error
+
+
+def _require_newest(mark: Mark, base: int) -> None:
+    if mark.current.number != base:
+        raise StaleRevision(base, mark.current.number)
+
+
+def _handled(mark: Mark, identity: UUID | None) -> Handled | None:
+    return mark.handled.filter(change=identity).first() if identity else None
+
+
+def _remember(mark: Mark, identity: UUID | None, step: str | None = None) -> None:
+    if identity:
+        Handled.objects.create(mark=mark, change=identity, step=step or "")
 
 
 def _advance(mark: Mark, plan: Plan, words: str) -> None:

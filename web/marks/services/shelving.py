@@ -73,7 +73,8 @@ def copy_mark(mark: Mark) -> Mark:
 
 @transaction.atomic
 def remove_mark(mark: Mark) -> None:
-    """Take a mark off the Shelf, with all its revisions."""
+    """Take a mark off the Shelf, with all its revisions; a change that is under way ends first."""
+    Mark.objects.select_for_update().filter(pk=mark.pk).first()
     Mark.objects.filter(pk=mark.pk).update(current=None)
     mark.revisions.update(parent=None)
     mark.revisions.all().delete()

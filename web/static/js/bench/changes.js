@@ -1,20 +1,43 @@
 // Makes a change and shows what came of it.
 
-import { clearBanner, refused, say } from "./messages.js";
+import { clearBanner, refused, say, showBanner } from "./messages.js";
 import { show } from "./page.js";
 import * as server from "./server.js";
+import { left } from "./unsent.js";
+
+function answered(answer, settled) {
+  clearBanner();
+  if (answer.kept) {
+    server.setRevision(answer.revision);
+    showBanner(answer.error);
+    return;
+  }
+  show(answer, settled);
+  say(answer.words);
+}
 
 export async function make(kind, given, element) {
   const attempt = { body: { kind, given }, from: server.revision() };
+  const key = element?.dataset?.key;
+  const typed = key && element.matches("input, textarea, select") ? element.value : undefined;
   try {
-    const answer = await server.change(kind, given);
-    clearBanner();
-    show(answer);
-    say(answer.words);
+    answered(await server.change(kind, given, typed === undefined ? undefined : key, typed), key);
     return true;
   } catch (error) {
-    refused(error, element, attempt);
+    refused(error, key ? document.querySelector(`[data-key="${CSS.escape(key)}"]`) || element : element, attempt);
     return false;
+  }
+}
+
+// Changes that an earlier page of this mark could not send any more are sent now, each once.
+export async function makeLeft() {
+  for (const entry of left()) {
+    const attempt = { body: { kind: entry.kind, given: entry.given }, from: entry.base ?? server.revision() };
+    try {
+      answered(await server.sendKept(entry));
+    } catch (error) {
+      refused(error, null, attempt);
+    }
   }
 }
 

@@ -1,8 +1,9 @@
 // The Bench: hands clicks and keys to the module that knows them. It computes nothing of the mark.
 
-import { lookAt, make, walk } from "./changes.js";
+import { lookAt, make, makeLeft, walk } from "./changes.js";
 import { openChooser, take, watchChooser } from "./chooser.js";
 import { watchFields } from "./fields.js";
+import { watchSilence } from "./messages.js";
 import { looking } from "./server.js";
 import { watchSheet } from "./sheet.js";
 import { closeSlip, watchSlip } from "./slip.js";
@@ -79,4 +80,6 @@ watchTyped(plan);
 watchChooser(plan);
 watchSheet(sheet, plan);
 watchStrip();
+watchSilence();
+makeLeft();
 document.getElementById("main").dataset.ready = "yes";

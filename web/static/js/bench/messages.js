@@ -4,6 +4,7 @@ import { keepApart } from "./server.js";
 import { word } from "./words.js";
 
 const banner = document.getElementById("banner");
+const silence = document.getElementById("silence");
 
 export function say(text) {
   document.getElementById("said").textContent = text;
@@ -23,7 +24,15 @@ export function clearBanner() {
   banner.replaceChildren();
 }
 
-function showBanner(text, ...buttons) {
+// That the server is silent is said apart from all else, and taken back when it answers.
+export function watchSilence() {
+  document.addEventListener("bench:silence", (event) => {
+    silence.hidden = !event.detail;
+    silence.textContent = event.detail ? word("silent") : "";
+  });
+}
+
+export function showBanner(text, ...buttons) {
   const words = document.createElement("p");
   words.textContent = text;
   banner.replaceChildren(words, ...buttons);

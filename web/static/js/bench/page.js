@@ -1,23 +1,34 @@
 // Puts the server's answer on the page, and keeps the focus and half-typed words where they were.
 
 import { look, setRevision } from "./server.js";
+import { markUnsent } from "./unsent.js";
 
 const PARTS = ["progress", "plan", "sheet", "mirror"];
 
+// Where the focus is, and all that was typed and not sent: none of it is lost when the page is set anew.
 function remembered() {
   const element = document.activeElement;
-  const key = element?.dataset?.key;
-  if (!key) return null;
-  const typed = element.matches("input, textarea") && element.value !== element.defaultValue ? element.value : null;
-  return { key, typed, start: element.selectionStart, end: element.selectionEnd };
+  const fields = document.querySelectorAll("#plan input[data-key], #plan textarea[data-key]");
+  const typed = [...fields].filter((field) => field.value !== field.defaultValue);
+  return {
+    key: element?.dataset?.key,
+    start: element?.selectionStart,
+    end: element?.selectionEnd,
+    typed: typed.map((field) => [field.dataset.key, field.value, field.getAttribute("aria-invalid") === "true"]),
+  };
 }
 
-function restore(memory) {
-  if (!memory) return;
-  const element = document.querySelector(`[data-key="${CSS.escape(memory.key)}"]`);
+function restore(memory, settled) {
+  for (const [key, value, wrong] of memory.typed) {
+    const field = key !== settled && document.querySelector(`[data-key="${CSS.escape(key)}"]`);
+    if (!field) continue;
+    field.value = value;
+    if (field.matches("input")) field.size = Math.max(1, value.length);
+    if (wrong) field.setAttribute("aria-invalid", "true");
+  }
+  const element = memory.key && document.querySelector(`[data-key="${CSS.escape(memory.key)}"]`);
   if (!element) return;
   element.focus({ preventScroll: true });
-  if (memory.typed !== null && element.matches("input, textarea")) element.value = memory.typed;
   if (element.matches("input, textarea") && memory.start !== null && memory.start !== undefined) {
     element.setSelectionRange(memory.start, memory.end);
   }
@@ -29,7 +40,8 @@ export function isReplacing() {
   return replacing;
 }
 
-export function show(answer) {
+// `settled` is the key of the field whose value the answer has taken up.
+export function show(answer, settled) {
   const memory = remembered();
   replacing = true;
   const before = document.querySelector(".step.active")?.dataset.step;
@@ -45,7 +57,8 @@ export function show(answer) {
   name.value = name.defaultValue = answer.title;
   name.size = Math.max(1, answer.title.length);
   look(answer.state);
-  restore(memory);
+  restore(memory, settled);
+  markUnsent();
   replacing = false;
   const active = document.querySelector(".step.active");
   if (active && active.dataset.step !== before) active.scrollIntoView({ block: "nearest" });

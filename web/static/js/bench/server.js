@@ -1,6 +1,11 @@
 // Talks to the server: what is looked at, and changes one after the other, each naming the revision it started from.
 
+import { forget, keep } from "./unsent.js";
 import { word } from "./words.js";
+
+const SILENT_AFTER = 2000;
+const GIVE_UP_AFTER = 30000;
+const AGAIN_AFTER = [1000, 2000, 4000];
 
 const main = document.getElementById("main");
 const token = main.querySelector("[name=csrfmiddlewaretoken]").value;
@@ -39,6 +44,10 @@ export function setRevision(number) {
   main.dataset.revision = number;
 }
 
+function tellSilence(silent) {
+  document.dispatchEvent(new CustomEvent("bench:silence", { detail: silent }));
+}
+
 async function read(response) {
   const kind = response.headers.get("Content-Type") || "";
   if (response.redirected || (response.ok && !kind.startsWith("application/json"))) {
@@ -50,10 +59,17 @@ async function read(response) {
 }
 
 async function reach(path, options) {
+  const quiet = setTimeout(() => tellSilence(true), SILENT_AFTER);
   try {
-    return await fetch(base + path, { credentials: "same-origin", ...options });
+    const signal = AbortSignal.timeout(GIVE_UP_AFTER);
+    const response = await fetch(base + path, { credentials: "same-origin", signal, ...options });
+    if ([502, 503, 504].includes(response.status)) throw new Error("no answer behind the proxy");
+    tellSilence(false);
+    return response;
   } catch {
     throw new Refusal(0, { error: word("no-answer") });
+  } finally {
+    clearTimeout(quiet);
   }
 }
 
@@ -73,16 +89,59 @@ function inTurn(task) {
   return run;
 }
 
-export function post(path, body) {
-  return inTurn(async () => {
-    const content = JSON.stringify({ base: revision(), state: looking(), ...body });
-    const headers = { "Content-Type": "application/json", "X-CSRFToken": token };
-    return read(await reach(path, { method: "POST", headers, body: content }));
-  });
+function send(path, body) {
+  const content = JSON.stringify({ state: looking(), ...body });
+  const headers = { "Content-Type": "application/json", "X-CSRFToken": token };
+  return reach(path, { method: "POST", headers, body: content });
 }
 
-export function change(kind, given) {
-  return post("change/", { kind, given });
+// randomUUID is there on secure pages only; one inside a house may not be.
+function newId() {
+  if (crypto.randomUUID) return crypto.randomUUID();
+  const digits = [...crypto.getRandomValues(new Uint8Array(16))].map((byte) => byte.toString(16).padStart(2, "0")).join("");
+  return digits.replace(/(.{8})(.{4})(.{4})(.{4})(.{12})/, "$1-$2-$3-$4-$5");
+}
+
+function pause(milliseconds) {
+  return new Promise((resolve) => setTimeout(resolve, milliseconds));
+}
+
+// A change is sent until it is answered, always under one id, so that the server makes it once.
+async function untilAnswered(path, body) {
+  for (let tries = 0; ; tries += 1) {
+    try {
+      return await read(await send(path, body));
+    } catch (error) {
+      if (error.status !== 0) throw error;
+      tellSilence(true);
+      await pause(AGAIN_AFTER[Math.min(tries, AGAIN_AFTER.length - 1)]);
+    }
+  }
+}
+
+export function post(path, body) {
+  const id = newId();
+  return inTurn(() => untilAnswered(path, { id, base: revision(), ...body }));
+}
+
+// `field` names what was typed in, and `typed` what; both are kept until the change is answered, also over a reload.
+export function change(kind, given, field, typed) {
+  const entry = { id: newId(), kind, given, field, typed };
+  keep(entry);
+  return sendKept(entry);
+}
+
+export function sendKept(entry) {
+  return inTurn(async () => {
+    const { id, kind, given } = entry;
+    entry.base ??= revision();
+    keep(entry);
+    try {
+      return await untilAnswered("change/", { id, kind, given, base: entry.base });
+    } finally {
+      forget(id);
+    }
+  });
 }
 
 export function state() {
@@ -95,12 +154,12 @@ export async function html(path, query) {
   return response.text();
 }
 
-export async function json(path, query) {
-  return read(await reach(`${path}?${new URLSearchParams({ ...looking(), ...query })}`));
+// A question that is too long for an address.
+export async function ask(path, body) {
+  return read(await send(path, { ...looking(), ...body }));
 }
 
 // A change that came too late goes into a new mark; `from` is the revision that it was meant for.
 export async function keepApart(body, from) {
-  const headers = { "Content-Type": "application/json", "X-CSRFToken": token };
-  return read(await reach("keep/", { method: "POST", headers, body: JSON.stringify({ ...body, base: from }) }));
+  return read(await send("keep/", { ...body, base: from }));
 }

@@ -39,7 +39,12 @@ async function ask(input) {
   asked += 1;
   const mine = asked;
   const of = input.closest(".step")?.dataset.step || "";
-  const answer = await server.json("complete/", { text: input.value, of });
+  let answer = { at: 0, words: [] };
+  try {
+    answer = await server.ask("complete/", { text: input.value, of });
+  } catch (error) {
+    if (!(error instanceof server.Refusal)) throw error; // without an answer nothing is offered; typing goes on
+  }
   if (mine === asked && document.activeElement === input) offer(input, answer);
 }
 

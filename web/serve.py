@@ -1,0 +1,145 @@
+"""The web server: a parent that holds the port and keeps a few workers alive, each a waitress server.
+
+Waitress takes requests in whole before a thread works on them, and hands answers over as fast as the other side reads:
+half-open requests and slow readers hold no thread. A worker that dies is replaced; one whose parent was killed ends by
+itself, so that nothing is left behind.
+
+    python -m web.serve --listen 127.0.0.1:8420 --workers 2 --threads 4 --pid FILE
+"""
+
+import argparse
+import contextlib
+import os
+import pathlib
+import resource
+import signal
+import socket
+import sys
+import threading
+import time
+import traceback
+from types import FrameType
+from typing import Any, Final
+
+GRACE_SECONDS: Final = 10.0
+LOOK_SECONDS: Final = 0.5
+AGAIN_SECONDS: Final = 0.5
+MOST_BODY: Final = 1_000_000
+IDLE_SECONDS: Final = 20
+BACKLOG: Final = 512
+MOST_CONNECTIONS: Final = 1000
+
+
+def main(words: list[str]) -> int:
+    """Serve until told to stop (SIGTERM or SIGINT)."""
+    parser = argparse.ArgumentParser(prog="python -m web.serve")
+    parser.add_argument("--listen", default="127.0.0.1:8420", help="address and port")
+    parser.add_argument("--workers", type=int, default=2, help="processes")
+    parser.add_argument("--threads", type=int, default=4, help="threads of each")
+    parser.add_argument("--memory", type=int, default=3000, help="megabytes of address space a worker may have; 0: any")
+    parser.add_argument("--pid", type=pathlib.Path, help="file for the parent's process id")
+    given = parser.parse_args(words)
+    host, _, port = given.listen.rpartition(":")
+    listening = socket.create_server((host, int(port)), backlog=BACKLOG)
+    if given.pid:
+        given.pid.write_text(str(os.getpid()))
+    parent = _Parent(listening, given)
+    signal.signal(signal.SIGTERM, parent.told_to_stop)
+    signal.signal(signal.SIGINT, parent.told_to_stop)
+    parent.run()
+    return 0
+
+
+class _Parent:
+    """Starts workers and starts them again when they die."""
+
+    def __init__(self, listening: socket.socket, given: argparse.Namespace) -> None:
+        self.listening, self.given = listening, given
+        self.workers: set[int] = set()
+        self.stopping = False
+
+    def told_to_stop(self, _number: int, _frame: FrameType | None) -> None:
+        self.stopping = True
+        for worker in self.workers:
+            with contextlib.suppress(ProcessLookupError):
+                os.kill(worker, signal.SIGTERM)
+
+    def run(self) -> None:
+        while not self.stopping:
+            while len(self.workers) < self.given.workers and not self.stopping:
+                self.workers.add(self._started())
+            self._reap(0.2)
+        end = time.monotonic() + GRACE_SECONDS
+        while self.workers and time.monotonic() < end:
+            self._reap(0.05)
+        for worker in self.workers:
+            with contextlib.suppress(ProcessLookupError):
+                os.kill(worker, signal.SIGKILL)
+
+    def _reap(self, seconds: float) -> None:
+        """Take note of workers that ended; one that died at once is not started again in the same breath."""
+        try:
+            pid, _ = os.waitpid(-1, os.WNOHANG)
+        except ChildProcessError:
+            self.workers.clear()
+            return
+        if pid:
+            self.workers.discard(pid)
+            seconds = AGAIN_SECONDS if not self.stopping else 0.0
+        time.sleep(seconds)
+
+    def _started(self) -> int:
+        pid = os.fork()
+        if pid == 0:
+            try:
+                _work(self.listening, self.given)
+            except Exception:  # noqa: BLE001  (told, and the worker ends)
+                traceback.print_exc()
+                sys.stderr.flush()
+            os._exit(1)
+        return pid
+
+
+def _work(listening: socket.socket, given: argparse.Namespace) -> None:
+    """One worker, until it is told to stop or has no parent any more."""
+    signal.signal(signal.SIGTERM, lambda *_: os._exit(0))
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    parent = os.getppid()
+    threading.Thread(target=_end_with, args=(parent,), daemon=True).start()
+    if given.memory:
+        limit = given.memory * 1_000_000
+        resource.setrlimit(resource.RLIMIT_AS, (limit, limit))
+    from waitress import create_server
+
+    from web.wsgi import application
+
+    server = create_server(
+        application,
+        sockets=[listening],
+        threads=given.threads,
+        ident="kagami",
+        max_request_body_size=MOST_BODY,
+        channel_timeout=IDLE_SECONDS,
+        connection_limit=MOST_CONNECTIONS,
+        asyncore_use_poll=True,
+        **_trusted(),
+    )
+    server.run()
+
+
+def _trusted() -> dict[str, Any]:
+    """Headers of a proxy that are believed: behind one (KAGAMI_HTTPS=1) which scheme and whom it serves."""
+    if os.environ.get("KAGAMI_HTTPS") != "1":
+        return {"clear_untrusted_proxy_headers": True}
+    headers = {"x-forwarded-proto", "x-forwarded-for"}
+    return {"trusted_proxy": "*", "trusted_proxy_headers": headers, "clear_untrusted_proxy_headers": True}
+
+
+def _end_with(parent: int) -> None:
+    while os.getppid() == parent:
+        time.sleep(LOOK_SECONDS)
+    os._exit(0)
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1:]))

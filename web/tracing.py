@@ -1,0 +1,77 @@
+"""Every request has an id: it stands in the log with what is known of the request, and on the page if something broke.
+
+The log holds who, which mark and which revision, but never a password and nothing of a plan.
+"""
+
+import contextvars
+import logging
+import uuid
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Final
+
+from django.http import HttpRequest, HttpResponse
+
+Answer = Callable[[HttpRequest], HttpResponse]
+HEADER: Final = "X-Request-ID"
+
+
+@dataclass
+class _Known:
+    """What is known of the request that is answered now."""
+
+    request_id: str = ""
+    request: HttpRequest | None = None
+    mark: int | None = None
+    revision: int | None = None
+
+
+_known: contextvars.ContextVar[_Known | None] = contextvars.ContextVar("known", default=None)
+
+
+def traced(answer: Answer) -> Answer:
+    """Give each request an id and carry it into the log and the answer."""
+
+    def answering(request: HttpRequest) -> HttpResponse:
+        known = _Known(uuid.uuid4().hex[:12], request)
+        request.kagami_id = known.request_id
+        token = _known.set(known)
+        try:
+            response = answer(request)
+        finally:
+            _known.reset(token)
+        response[HEADER] = known.request_id
+        return response
+
+    return answering
+
+
+def private_pages(answer: Answer) -> Answer:
+    """Pages and answers that are somebody's own are kept by no cache."""
+
+    def answering(request: HttpRequest) -> HttpResponse:
+        response = answer(request)
+        if not response.has_header("Cache-Control"):
+            response["Cache-Control"] = "private, no-store"
+        return response
+
+    return answering
+
+
+def about(mark: int, revision: int | None = None) -> None:
+    """Note which mark, and which revision of it, the request is about."""
+    known = _known.get()
+    if known is not None:
+        known.mark, known.revision = mark, revision
+
+
+class WithRequest(logging.Filter):
+    """Adds what is known of the request to a record of the log."""
+
+    def filter(self, record: logging.LogRecord) -> bool:
+        """Never drops a record."""
+        known = _known.get() or _Known()
+        user = getattr(known.request, "user", None) if known.request else None
+        record.request_id, record.user_id = known.request_id, getattr(user, "pk", None)
+        record.mark, record.revision = known.mark, known.revision
+        return True

@@ -10,8 +10,17 @@ from django.urls import reverse
 from tests.web.studio import StudioCase
 
 GETS = ["bench", "bench-state", "bench-choices", "delivery", "delivery-svg", "delivery-plan", "delivery-text"]
-GETS += ["bench-complete", "range", "remove-mark"]
-POSTS = ["bench-change", "bench-undo", "bench-redo", "bench-keep", "range-take", "copy-mark", "remove-mark"]
+GETS += ["range", "remove-mark"]
+POSTS = [
+    "bench-complete",
+    "bench-change",
+    "bench-undo",
+    "bench-redo",
+    "bench-keep",
+    "range-take",
+    "copy-mark",
+    "remove-mark",
+]
 
 
 class Access(StudioCase):

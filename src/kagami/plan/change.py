@@ -16,7 +16,7 @@ from kagami.plan.errors import ChangeRefused, ExpressionError
 from kagami.plan.expressions import is_measure_name, may_read_figures, read
 from kagami.plan.fields import VALUES, FieldKind, on_one_line
 from kagami.plan.freezing import users_of, with_measure_frozen, with_step_frozen
-from kagami.plan.given import Changed, Given
+from kagami.plan.given import Changed, Given, on_a_line
 from kagami.plan.messages import listing
 from kagami.plan.naming import free_id, free_name, require_name
 from kagami.plan.picking import absorb_crumbs, pick_region, with_figures, with_witnesses
@@ -335,7 +335,7 @@ def _readable(kind: type[Step], fields: Mapping[str, Any], ids: Mapping[str, str
         elif not isinstance(value, str):
             raise ChangeRefused("bad-change", path=name, reason="is no text")
         else:
-            ready[name] = value.strip()
+            ready[name] = on_a_line(value)
             if kinds.get(name) in VALUES:
                 _read_at(name, value)
             ready[name] = stored_value(ready[name], ids)

@@ -2,14 +2,23 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Final
 
 from kagami.plan import limits
 from kagami.plan.cache import Cache
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused
+
+_BREAKS: Final = re.compile(r"[\t\n\r\v\f\x1c-\x1e\x85\u2028\u2029]+")
+"""What would begin a new line in a plan's text: a space in all that is typed."""
+
+
+def on_a_line(text: str) -> str:
+    """A typed text on one line, without blanks at its ends."""
+    return _BREAKS.sub(" ", text).strip()
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +43,7 @@ class Given:
             raise ChangeRefused("bad-change", path=name, reason="is missing or no text")
         if len(value) > most:
             raise ChangeRefused("text-too-long", what=name, most=most, length=len(value))
-        return value.strip()
+        return on_a_line(value)
 
     def number(self, name: str) -> int:
         value = self.values.get(name)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from django.contrib.auth import get_user_model
-from playwright.sync_api import expect
+from playwright.sync_api import Route, expect
 
 from tests.plan.marks import beams
 from tests.web.browser.browser_case import PASSWORD, BrowserCase
@@ -113,10 +113,80 @@ class Faults(BrowserCase):
         page.get_by_role("button", name="Sign in").click()
         expect(page.locator(".fault")).to_contain_text("do not belong together")
 
-    def test_a_server_that_does_not_answer_is_told_and_nothing_typed_is_lost(self) -> None:
+    def tolerate_outage(self) -> None:
+        self.complaints = [text for text in self.complaints if "ERR_" not in text]
+
+    def test_an_edit_made_during_an_outage_is_shown_as_unsaved_and_saved_once_afterwards(self) -> None:
         page = self.open(self.mark)
         page.route("**/change/", lambda route: route.abort())
         self.type_in("rim:radius", "7.5u")
-        expect(page.locator("#banner")).to_contain_text("The server does not answer")
+        expect(page.locator("#silence")).to_contain_text("The server does not answer")
+        field = page.locator("[data-key='rim:radius']")
+        expect(field).to_have_value("7.5u")
+        expect(field).to_have_class("value unsaved")
+        self.assertEqual(self.stored(self.mark).step("rim").radius, "8u")
+        page.unroute("**/change/")
+        self.settled(2)
+        expect(page.locator("#silence")).to_be_hidden()
+        expect(field).to_have_class("value")
+        self.assertEqual(self.stored(self.mark).step("rim").radius, "7.5u")
+        self.assertEqual(self.mark.revisions.count(), 2)
+        self.tolerate_outage()
+
+    def test_an_edit_whose_answer_got_lost_is_made_once(self) -> None:
+        page = self.open(self.mark)
+        lost = []
+
+        def lose_the_answer(route: Route) -> None:
+            route.fetch()  # the server makes the change, and the page never hears of it
+            lost.append(route.request.post_data_json["id"])
+            route.abort()
+            page.unroute("**/change/")
+
+        page.route("**/change/", lose_the_answer)
+        self.type_in("rim:radius", "7.5u")
+        self.settled(2)
+        self.assertEqual(len(lost), 1)
+        self.assertEqual(self.mark.revisions.count(), 2)
+        self.assertEqual(self.stored(self.mark).step("rim").radius, "7.5u")
+        self.tolerate_outage()
+
+    def test_an_edit_that_was_not_sent_survives_a_reload_of_the_page(self) -> None:
+        page = self.open(self.mark)
+        page.route("**/change/", lambda route: route.abort())
+        self.type_in("rim:radius", "7.5u")
+        self.type_in("lens:radius", "1.25u")
+        expect(page.locator("#silence")).to_be_visible()
+        page.reload()
+        self.ready(page)
         expect(page.locator("[data-key='rim:radius']")).to_have_value("7.5u")
-        self.complaints = [text for text in self.complaints if "ERR_FAILED" not in text]
+        expect(page.locator("[data-key='lens:radius']")).to_have_class("value unsaved")
+        page.unroute("**/change/")
+        self.settled(3)
+        plan = self.stored(self.mark)
+        self.assertEqual((plan.step("rim").radius, plan.step("lens").radius), ("7.5u", "1.25u"))
+        self.tolerate_outage()
+
+    def test_a_silent_server_is_told_after_two_seconds(self) -> None:
+        page = self.open(self.mark)
+        held: list[Route] = []
+        page.route("**/change/", lambda route: held.append(route))
+        self.type_in("rim:radius", "7.5u")
+        expect(page.locator("#silence")).to_be_visible(timeout=4_000)
+        for route in held:
+            route.continue_()
+        self.settled(2)
+        expect(page.locator("#silence")).to_be_hidden()
+
+    def test_what_is_typed_elsewhere_stays_while_an_answer_comes(self) -> None:
+        page = self.open(self.mark)
+        held: list[Route] = []
+        page.route("**/change/", lambda route: held.append(route))
+        self.type_in("rim:radius", "7.5u")
+        page.locator("[data-key='sentence']").fill("Circle dot on O with")
+        page.locator("[data-key='lens:radius']").focus()
+        while not held:
+            page.wait_for_timeout(20)
+        held[0].continue_()
+        self.settled(2)
+        expect(page.locator("[data-key='sentence']")).to_have_value("Circle dot on O with")

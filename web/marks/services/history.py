@@ -129,7 +129,8 @@ def can_redo(mark: Mark) -> bool:
 def _held(mark: Mark) -> Mark:
     """The mark, held against other changes until the transaction ends."""
     try:
-        return Mark.objects.select_for_update(of=("self",)).select_related("current", "brand").get(pk=mark.pk)
+        # Without a join: one that waited for the lock would join the row's new state with revisions of before the wait.
+        return Mark.objects.select_for_update().get(pk=mark.pk)
     except Mark.DoesNotExist as error:
         raise MarkGone(_("This mark was removed in the meantime.")) from error
 

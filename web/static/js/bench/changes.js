@@ -3,7 +3,7 @@
 import { clearBanner, refused, say, showBanner } from "./messages.js";
 import { show } from "./page.js";
 import * as server from "./server.js";
-import { left } from "./unsent.js";
+import { keep, left } from "./unsent.js";
 
 function answered(answer, settled) {
   clearBanner();
@@ -31,7 +31,9 @@ export async function make(kind, given, element) {
 
 // Changes that an earlier page of this mark could not send any more are sent now, each once.
 export async function makeLeft() {
-  for (const entry of left()) {
+  const entries = left();
+  entries.forEach(keep);
+  for (const entry of entries) {
     const attempt = { body: { kind: entry.kind, given: entry.given }, from: entry.base ?? server.revision() };
     try {
       answered(await server.sendKept(entry));

@@ -143,5 +143,5 @@ LOGGING = {
     },
     "handlers": {"out": {"class": "logging.StreamHandler", "formatter": "json", "filters": ["whom"]}},
     "root": {"handlers": ["out"], "level": "WARNING"},
-    "loggers": {"django.server": {"level": "ERROR"}, "axes": {"level": "ERROR"}},
+    "loggers": {"django.request": {"level": "ERROR"}, "django.server": {"level": "ERROR"}, "axes": {"level": "ERROR"}},
 }

@@ -35,11 +35,8 @@ def traced(answer: Answer) -> Answer:
     def answering(request: HttpRequest) -> HttpResponse:
         known = _Known(uuid.uuid4().hex[:12], request)
         request.kagami_id = known.request_id
-        token = _known.set(known)
-        try:
-            response = answer(request)
-        finally:
-            _known.reset(token)
+        _known.set(known)  # until the next request of this thread: what is logged after the answer belongs to it too
+        response = answer(request)
         response[HEADER] = known.request_id
         return response
 

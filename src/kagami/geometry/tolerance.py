@@ -23,8 +23,10 @@ JOINT: Final = 8 * LENGTH
 CRUMB: Final = 10 * LENGTH
 """Results hold no curve shorter and no area narrower than this: the next operation might take it for nothing."""
 
-COARSER: Final = (1.0, 1 / 8, 1 / 64)
-"""Scales at which curves are arranged in turn: on a smaller drawing the same tolerance takes more for one place."""
+SCALES: Final = (1.0, 1 / 8, 64.0, 1 / 64, 1 / 512)
+"""Scales at which curves are arranged in turn until the certificate holds: on a smaller drawing the same tolerance
+takes more for one place, on a larger one less (which tells curves apart that run along each other by their making).
+"""
 
 CERTAIN: Final = 32 * LENGTH
 """Areas of an arrangement add up to within this width along all its curves, and edges end this near to their vertices.

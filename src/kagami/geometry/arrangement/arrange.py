@@ -19,7 +19,7 @@ from kagami.geometry.arrays import Bools, Floats, Ints, sums_by
 from kagami.geometry.errors import Unarrangeable
 from kagami.geometry.outline import Shape
 from kagami.geometry.table import CurveTable
-from kagami.geometry.tolerance import COARSER
+from kagami.geometry.tolerance import SCALES
 
 INWARD_SHARES: Final = tuple(10.0**-power for power in range(2, 6))
 """How far inside points are moved off their edge, as shares of its length, tried in turn."""
@@ -130,8 +130,8 @@ class Arrangement:
 def arrange(shapes: Sequence[Shape]) -> Arrangement:
     """The arrangement of all curves of the shapes, with a certificate (see `certificate`).
 
-    Where it does not hold, the same is tried with more taken for one place; so shapes that differ by a few tolerances
-    become one, and no wrong arrangement is returned.
+    Where it does not hold, the same is tried with more (or less) taken for one place; so shapes that differ by a few
+    tolerances become one, and no wrong arrangement is returned.
 
     Raises:
         TooLarge: more curves, crossings or regions than the kernel takes on.
@@ -139,7 +139,7 @@ def arrange(shapes: Sequence[Shape]) -> Arrangement:
     """
     chains = chains_of(shapes)
     fault = None
-    for scale in COARSER:
+    for scale in SCALES:
         arrangement = _arranged(chains, scale)
         fault = fault_of(arrangement, scale)
         if fault is None:

@@ -17,6 +17,7 @@ from kagami.geometry.errors import InvalidLength
 from kagami.geometry.figures import require_length
 from kagami.geometry.offset.corners import MITRE_LIMIT, Corners, linked, turn_between
 from kagami.geometry.offset.parallel import Chain, Parallel, parallels
+from kagami.geometry.offset.reach import Bare, reached
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.selection import outline_of_faces
@@ -59,8 +60,15 @@ def band(
     Raises:
         InvalidLength: a width is not more than 0 (the end width may be 0).
     """
-    arrangement = arrange(raw_bands([BandSpec(line, width, end_width, ends, corners, place, mitre_limit)]))
-    return outline_of_faces(arrangement, arrangement.covers[:, 0])
+    shapes, bare = _raw_bands([BandSpec(line, width, end_width, ends, corners, place, mitre_limit)])
+    arrangement = arrange(shapes)
+    selected = arrangement.covers[:, 0].copy()
+    if bare:
+        table = tabulate([line])
+        for stretch in bare:
+            selected |= reached(arrangement, table, stretch)
+        selected[0] = False
+    return outline_of_faces(arrangement, selected)
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,9 +105,14 @@ def raw_bands(specs: Sequence[BandSpec]) -> list[Shape]:
     Raises:
         InvalidLength: as `band`.
     """
+    return _raw_bands(specs)[0]
+
+
+def _raw_bands(specs: Sequence[BandSpec]) -> tuple[list[Shape], list[Bare]]:
+    """The raw bands, and the stretches (of all lines' curves in a row) that have no parallel on one side."""
     together = Shape(tuple(outline for spec in specs for outline in spec.line))
     if not together:
-        return [Shape(()) for _ in specs]
+        return [Shape(()) for _ in specs], []
     table = tabulate([together])
     raws: list[list[_Raw]] = []
     first = 0
@@ -115,10 +128,17 @@ def raw_bands(specs: Sequence[BandSpec]) -> list[Shape]:
     chain = Chain.of(both, tabulate([together, together]))
     distances = [*right, *left]
     begin, finish = (np.concatenate([each[cut] for each in distances]) for cut in (slice(None, -1), slice(1, None)))
-    beside = iter(parallels(chain, begin, finish))
+    found = parallels(chain, begin, finish)
+    count = len(together.curves)
+    bare = [
+        Bare(k % count, low, high, float(begin[k] + (finish[k] - begin[k]) * (low + high) / 2))
+        for k, parallel in enumerate(found)
+        for low, high in parallel.bare
+    ]
+    beside = iter(found)
     sides = [list(itertools.islice(beside, len(raw.chain.curves))) for raw in [*every, *every]]
     outlines = iter([raw.outlines(*pair) for raw, *pair in zip(every, sides, sides[len(every) :], strict=False)])
-    return [Shape(tuple(outline for _ in group for outline in next(outlines))) for group in raws]
+    return [Shape(tuple(outline for _ in group for outline in next(outlines))) for group in raws], bare
 
 
 class _Raw:

@@ -11,12 +11,12 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from kagami.geometry.arrangement import Arrangement, arrange
-from kagami.geometry.arrays import Bools, cross, lengths
+from kagami.geometry.arrangement import arrange
 from kagami.geometry.curves import Curve
 from kagami.geometry.errors import GeometryError, InvalidLength
 from kagami.geometry.offset.corners import MITRE_LIMIT, Corners, linked, turn_between
 from kagami.geometry.offset.parallel import Chain, Parallel, parallels
+from kagami.geometry.offset.reach import Bare, reached
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.selection import outline_of_faces
 from kagami.geometry.table import CurveTable, tabulate
@@ -48,7 +48,9 @@ def offset(
     arrangement = arrange([raw])
     selected = np.asarray(arrangement.winding[:, 0] > 0)
     if bare:
-        _reach(arrangement, selected, table, bare, distance)
+        for k, low, high in bare:
+            found = reached(arrangement, table, Bare(k, low, high, -distance))
+            selected[:] = selected | found if distance > 0 else selected & ~found
     return outline_of_faces(arrangement, selected)
 
 
@@ -102,20 +104,3 @@ def raw_chain(
     turn = [turn_between(chain.arriving[k], chain.leaving[following[k]]) for k in range(len(chain.curves))]
     corner = [chain.curves[k].start for k in following.tolist()]
     return linked(beside, corner, turn, [distance] * len(turn), corners, mitre_limit, closed=True)
-
-
-def _reach(
-    arrangement: Arrangement, selected: Bools, table: CurveTable, bare: list[tuple[int, float, float]], distance: float
-) -> None:
-    """Settle the faces that only the normals of a bare stretch reach: those belong to its strip as well."""
-    places = arrangement.inside_points[1:]
-    index = np.repeat([k for k, _, _ in bare], len(places))
-    low, high = (np.repeat([stretch[side] for stretch in bare], len(places)) for side in (1, 2))
-    every = np.tile(places, (len(bare), 1))
-    t = table.ask("nearest", index, every)
-    gap = every - table.ask("point", index, t, width=2)
-    along = table.ask("derivative", index, t, width=2)
-    right = cross(along, gap) < 0
-    near = (t > low) & (t < high) & (lengths(gap) < abs(distance)) & (right == (distance > 0))
-    reached = near.reshape(len(bare), len(places)).any(axis=0)
-    selected[1:] = selected[1:] | reached if distance > 0 else selected[1:] & ~reached

@@ -8,12 +8,14 @@ from unittest import TestCase
 
 from kagami.exchange.artwork import artwork
 from kagami.exchange.svg import write_svg
+from kagami.geometry.measure.gaps import narrowest_gap
 from kagami.geometry.measure.size import area, perimeter
 from kagami.geometry.measure.symmetry import symmetry
 from kagami.geometry.outline import Shape
 from kagami.plan.change import change
 from kagami.plan.document import from_json, to_json
-from kagami.plan.evaluate import evaluate
+from kagami.plan.evaluate import Result, evaluate
+from kagami.plan.files import read_plan
 from kagami.plan.ink import pieces
 from tests.exchange.svg_reader import area_of, paths_of
 
@@ -80,19 +82,27 @@ class Rosettes(TestCase):
 
 
 class Seal(TestCase):
-    def test_the_seal_has_twenty_equal_teeth(self) -> None:
-        edge = shape_of("j20-harbour-seal.json", "edge")
-        found = symmetry(edge)
-        self.assertEqual((found.order, found.mirrored), (20, True))
-        self.assertLess(found.error, 1e-12)
-        self.assertEqual(len(edge.nodes), 20 * 4 + 2)
-        # A tooth of width w = 1 and length 10.8 beyond the disc of radius 10: w·l less the strip of the disc under it.
-        strip = 0.5 * math.sqrt(100 - 0.25) + 100 * math.asin(0.05)
-        self.assertAlmostEqual(area(edge), math.pi * (100 - 8.8**2) + 20 * (10.8 - strip), places=10)
-
-    def test_the_teeth_stay_equal_when_the_rim_grows(self) -> None:
-        plan = from_json((FOLDER / "jobs" / "j20-harbour-seal.json").read_bytes())
-        plan = change(plan, "set-measure", {"name": "rim", "value": "11.5u"}).plan
+    def seal(self, **measures: str) -> Result:
+        plan = read_plan((FOLDER / "jobs" / "j20-harbour-seal.plan").read_bytes())
+        for name, value in measures.items():
+            plan = change(plan, "set-measure", {"name": name, "value": value}).plan
         result = evaluate(plan)
         self.assertTrue(result.sound)
-        self.assertEqual(symmetry(result.outcomes["edge"].figure.copies[0]).order, 20)
+        return result
+
+    def test_the_rim_has_twenty_equal_strands(self) -> None:
+        for measures in ({}, {"rim": "11.5u"}, {"gap": "0.4u"}):
+            edge = self.seal(**measures).outcomes["edge"].figure.copies[0]
+            found = symmetry(edge)
+            self.assertEqual((found.order, found.mirrored), (20, False))
+            self.assertLess(found.error, 1e-9)
+            areas = [area(Shape((outline,))) for outline in edge]
+            self.assertEqual(len(areas), 20)
+            self.assertLess(max(areas) - min(areas), 1e-9)
+
+    def test_the_gap_between_the_strands_is_one(self) -> None:
+        for gap in (0.25, 0.4):
+            edge = self.seal(gap=f"{gap}u").outcomes["edge"].figure.copies[0]
+            found = narrowest_gap([Shape((outline,)) for outline in edge])
+            assert found is not None
+            self.assertAlmostEqual(found.distance, gap, delta=1e-9)

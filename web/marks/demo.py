@@ -15,14 +15,14 @@ FOLDER: Final = pathlib.Path(settings.BASE_DIR) / "examples"
 BRANDS: Final = {
     "Vennik Light Trust": [
         "demo/vennik-light-trust.json",
-        "jobs/j20-harbour-seal.json",
+        "jobs/j20-harbour-seal.plan",
         "jobs/j21-lighthouse-keeper.plan",
     ],
     "Tidehouse Museum": ["demo/tidehouse-museum.json", "jobs/j09-tide-rose.json", "jobs/j16-harbour-arch.plan"],
     "Ropewalk Works": ["jobs/j07-mooring-knot.plan", "jobs/j04-interlaced-cross.plan"],
-    "Oar & Anvil Boatyard": ["jobs/j01-boatyard-letter.plan", "jobs/j03-hinged-tongs.plan", "demo/oar-and-anvil.json"],
-    "Saltpan Cooperative": ["demo/saltpan-cooperative.json", "jobs/j11-frost-crystal.plan", "jobs/j10-salt-body.plan"],
-    "Lateen Ferries": ["jobs/j02-ferry-frame.plan", "jobs/j05-gull.plan"],
+    "Oar & Anvil Boatyard": ["jobs/j01-net-loft.plan", "jobs/j03-pair-of-oars.plan", "demo/oar-and-anvil.json"],
+    "Saltpan Cooperative": ["demo/saltpan-cooperative.json", "jobs/j11-ships-wheel.plan", "jobs/j10-heap-of-salt.plan"],
+    "Lateen Ferries": ["jobs/j02-berth-plate.plan", "jobs/j05-breaking-wave.plan"],
 }
 NAME: Final = "harbour"
 

@@ -97,7 +97,7 @@ class Typing(BrowserCase):
         self.assert_built(job)
 
     def test_a_faceted_body_then_changed_on_the_last_day(self) -> None:
-        job = self.type_job("j10-salt-body.plan")
+        job = self.type_job("j10-heap-of-salt.plan")
         self.type_in("measure:a", "7u")
         expect(self.page.locator("[data-key='measure:a']")).to_have_value("7u")
         self.settled(len(job.steps) + len(job.measures) + len(job.tones) + 3)

@@ -282,7 +282,7 @@ class Bodies(TestCase):
             self.assertEqual(set(job.figure("toned").tones), set(order))
 
     def test_j11_six_fold_and_mirrored(self) -> None:
-        for given in ({}, {"ring": "0.7u"}, {"tip": "5.2u"}, {"rim": "12u"}):
+        for given in ({}, {"ring": "0.9u"}, {"tip": "4.6u"}, {"rim": "12u"}):
             job = Job("j11", **given)
             found = symmetry(job.shape("crystal"))
             self.assertEqual((found.order, found.mirrored), (6, True))

@@ -6,6 +6,7 @@ Each kind of step has its sentence, its fields and a picture that the core draws
 from __future__ import annotations
 
 import pathlib
+import re
 import textwrap
 from typing import Final
 
@@ -17,9 +18,10 @@ from kagami.plan.expressions import CONSTANTS, FUNCTIONS
 from kagami.plan.fields import FieldKind
 from kagami.plan.sentences import write_sentence
 from kagami.plan.spoken import OF_ONE
-from kagami.plan.steps import IN_ORDER_OF_WORK, Chapter, Step, kind_of
+from kagami.plan.steps import IN_ORDER_OF_WORK, KINDS, Chapter, Step, kind_of
 from kagami.plan.text import read_text
 from kagami.plan.tones import tone_colours
+from kagami.plan.wording import name_text
 
 FOLDER: Final = pathlib.Path(__file__).parent
 PICTURES: Final = FOLDER / "plan"
@@ -134,6 +136,8 @@ EXAMPLES: Final = {
     "weave": "Weave disc and moon, 0.6u wide, ends butt and corners mitred, with gap 0.2u, turning over nothing: made.",
     "inlay": "Lay a band 0.2u wide along the middles of woven: made.",
     "round": "Round all corners of plate by 0.8u: made.",
+    "round-far": "Round all corners of plate by 3u as far as it goes: made.",
+    "round-each": "Round the corners of plate one by one by 1u; 0.4u; 0u; 1.6u: made.",
     "round-one": "Round the corner of plate at corner 2 of plate by 1u, there alone: made.",
     "cast": "Cast plate over 3u at -30°, the figure itself left out: made.",
     "bow": "Bow the sides of plate outward by 0.5u, as arcs: made.",
@@ -150,7 +154,15 @@ def example(kind: str) -> Result:
     extra = (
         "Weave disc and moon, 0.6u wide, ends butt and corners mitred, with gap 0.2u, turning over nothing: woven.\n"
     )
-    return evaluate(read_text(BASE + (extra if kind == "inlay" else "") + EXAMPLES[kind] + "\n"))
+    return evaluate(read_text(BASE + (extra if kind == "inlay" else "") + sentence_of(kind) + "\n"))
+
+
+def sentence_of(kind: str) -> str:
+    """The example's sentence, with a name of the kind that it makes."""
+    noun = KINDS[kind].noun
+    taken = {word for line in BASE.splitlines() for word in line.split()[1:2]}
+    name = f"{noun} 2" if noun in taken or " " in noun else noun
+    return re.sub(r"\bmade\b", name_text(name), EXAMPLES[kind])
 
 
 def picture(kind: str) -> str:
@@ -224,11 +236,20 @@ point keeps it from carrying ink. A name that is not one word (and perhaps a num
 
     place     = O | NAME of a point | anchor of NAME | anchor of copy N of NAME | crossing N of NAME and NAME
               | touch N of NAME from place | nearest place of NAME to place | half way from place to place
+              | VALUE right and VALUE up from place | VALUE from place at VALUE° | VALUE of the way from place to place
 
 Anchors are words that a figure knows: centre, top, corner 2, side 1, tip 3, start, end … Every figure has the nine
 places of its box (box top left, box centre …) and its nodes (node 5). Crossings and touches are counted from the top
 and, at one height, from the left. So a reference means the same when sizes change; where it means nothing any more, the
 step that names it says so.
+
+## Figures and their copies
+
+    figure    = NAME | copy N of NAME | copies N to N of NAME | every second copy of NAME (third, fourth …)
+              | every second copy of NAME from copy N | the copies of NAME one by one
+
+Pieces of a divided figure are its copies, and may be called pieces. An operation that wants several figures takes a
+single repeat as its copies one by one, and says so.
 """
 
 

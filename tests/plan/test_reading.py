@@ -203,7 +203,7 @@ class Completion(TestCase):
         self.assertEqual(self.complete("Circle rim on top"), ["top of lens"])
         self.assertIn("gap", self.complete("Circle rim on O with radius "))
         self.assertIn("lens", self.complete("Turn "))
-        self.assertEqual(self.complete("Round "), ["all", "outer", "inner", "the corner of"])
+        self.assertEqual(self.complete("Round "), ["all", "outer", "inner", "the corners of", "the corner of"])
 
     def test_words_of_sentences_are_no_measures(self) -> None:
         self.assertIn("wide", stop_words())

@@ -8,7 +8,9 @@ import re
 from types import ModuleType
 from unittest import TestCase
 
+from kagami.plan.change import change
 from kagami.plan.document import schema_json
+from kagami.plan.sentences import write_sentence
 from kagami.plan.steps import KINDS
 
 ROOT = pathlib.Path(__file__).parents[2]
@@ -59,3 +61,19 @@ def _module(name: str) -> ModuleType:
 def _parts(text: str) -> tuple[str, list[float]]:
     number = r"-?\d+\.?\d*"
     return re.sub(number, "0", text), [float(value) for value in re.findall(number, text)]
+
+
+class PlanExamples(TestCase):
+    def test_each_sentence_of_the_page_can_be_typed_as_it_stands(self) -> None:
+        module = _module("draw_plan")
+        typed = 0
+        for word in module.EXAMPLES:
+            plan = module.example(word).plan
+            before = plan.model_copy(update={"steps": plan.steps[:-1]})
+            sentence = write_sentence(plan.steps[-1], plan.names())
+            with self.subTest(word):
+                self.assertNotRegex(sentence, r"\bmade\b")
+                again = change(before, "add-sentence", {"text": sentence}).plan
+                self.assertEqual(again.steps[-1].model_dump(exclude={"id"}), plan.steps[-1].model_dump(exclude={"id"}))
+                typed += 1
+        self.assertGreater(typed, 75)

@@ -42,6 +42,8 @@ NOTES: Final = {
     "still the right one.",
     "pick-doubtful": "It is not certain that the chosen region in {cover} is still the one that was meant. Look, and "
     "choose it again.",
+    "taken-as-copies": "{name} is one repeat, so its {count} copies were taken one by one.",
+    "round-reduced": "Not every corner has room for {radius}u. Rounded as far as it goes: {places}.",
     "pieces-gone": "{count} pieces are narrower than the gap and left nothing.",
     "weave-crowded": "Crossings lie closer together along a strand than its band is wide, so that pieces overlap or "
     "miss there: at {places} (u right and up from O). Make the bands narrower, or move the crossings apart.",

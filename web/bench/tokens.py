@@ -13,6 +13,7 @@ from kagami.plan.errors import PlanError
 from kagami.plan.evaluate import Outcome, Result
 from kagami.plan.fields import VALUES, FieldKind
 from kagami.plan.messages import explain, number_text
+from kagami.plan.selecting import plain_id, reference_text
 from kagami.plan.sentences import Own, Slot, Words, sentence_parts, slot_text
 from kagami.plan.steps import Step
 from kagami.plan.steps.carve import CarveDetail, kept_count
@@ -112,9 +113,11 @@ def _options(step: Step, field: str) -> tuple[tuple[str, str], ...]:
 
 def figure_token(identifier: str, result: Result, names: dict[str, str], hues: dict[str, str]) -> Token:
     """A figure that is named in a sentence."""
-    hue = hues.get(identifier, "")
-    sign = glyph(result.outcomes.get(identifier), hue == PIECE) if identifier in names else MISSING
-    return Token("figure", names.get(identifier, identifier), hue=hue, glyph=sign, value=identifier)
+    plain = plain_id(identifier)
+    hue = hues.get(plain, "")
+    sign = glyph(result.outcomes.get(plain), hue == PIECE) if plain in names else MISSING
+    text = names.get(plain, plain) if plain == identifier else reference_text(identifier, names)
+    return Token("figure", text, hue=hue, glyph=sign, value=plain)
 
 
 def anchor_sign(reference: str, result: Result, hues: dict[str, str]) -> tuple[SafeString, str]:

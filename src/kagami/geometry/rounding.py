@@ -23,6 +23,8 @@ RADIUS_STEPS: Final = 8
 """The arc is followed from a small one up to the radius asked for, so that it is the one that sits in this corner."""
 NEWTON_STEPS: Final = 6
 HALVINGS: Final = 40
+MORE: Final = 1 / 512
+"""A corner that has no room for so much more (as a share) grows no further."""
 
 
 class RadiusTooLarge(GeometryError):
@@ -100,6 +102,81 @@ def rounded(shape: Shape, radius: float, only: Collection[int] | None = None) ->
     return _built(shape, corners, touches, radius)
 
 
+def rounded_each(shape: Shape, radii: Sequence[float]) -> Shape:
+    """The shape with an arc of its own radius (in u) at each corner, in the order of `corners_of`; 0 leaves one sharp.
+
+    Raises:
+        RadiusTooLarge: the arcs do not all fit; tells the largest radius with which all of them would.
+    """
+    every = corners_of(shape)
+    corners = [corner for corner, radius in zip(every, radii, strict=True) if radius > LENGTH]
+    wanted = np.array([radius for radius in radii if radius > LENGTH])
+    if not corners:
+        return shape
+    table = tabulate([shape])
+    touches = _touches(table, corners, wanted)
+    if not _fits(table, corners, touches):
+        greatest = float(wanted.max())
+        raise RadiusTooLarge("these radii do not fit", radius=greatest, largest=_largest(table, corners, greatest))
+    return _built(shape, corners, touches, wanted)
+
+
+def fitting_radii(shape: Shape, radius: float, only: Collection[int] | None = None) -> tuple[float, ...]:
+    """For each corner (or those that `only` numbers; 0 for the rest) the radius asked for or, where there is no room
+    for it, the largest that there is when all grow alike. Such a corner keeps what it has reached, and the others grow
+    on.
+    """
+    every = corners_of(shape)
+    numbers = [k for k in range(len(every)) if only is None or k in only]
+    answer = [0.0] * len(every)
+    if not numbers:
+        return tuple(answer)
+    table, corners = tabulate([shape]), [every[k] for k in numbers]
+    radii, growing = np.zeros(len(corners)), np.ones(len(corners), dtype=np.bool_)
+    while growing.any():
+        reached = _grown(table, corners, radii, growing, radius)
+        radii[growing] = reached
+        if reached >= radius:
+            break
+        stuck = _stuck(table, corners, radii, growing)
+        growing &= ~stuck
+        if not stuck.any():
+            break
+    for k, found in zip(numbers, radii.tolist(), strict=True):
+        answer[k] = found if found > 8 * LENGTH else 0.0
+    return tuple(answer)
+
+
+def _grown(table: CurveTable, corners: Sequence[Corner], radii: Floats, growing: Bools, radius: float) -> float:
+    """The largest common radius of the growing corners that fits, the others staying as they are."""
+
+    def fits(common: float) -> bool:
+        return _all_fit(table, corners, np.where(growing, common, radii))
+
+    if fits(radius):
+        return radius
+    low, high = float(radii[growing].min()), radius
+    for _ in range(HALVINGS):
+        middle = (low + high) / 2
+        low, high = (middle, high) if fits(middle) else (low, middle)
+    return low
+
+
+def _all_fit(table: CurveTable, corners: Sequence[Corner], radii: Floats) -> bool:
+    some = [corner for corner, radius in zip(corners, radii.tolist(), strict=True) if radius > LENGTH]
+    return not some or _fits(table, some, _touches(table, some, radii[radii > LENGTH]))
+
+
+def _stuck(table: CurveTable, corners: Sequence[Corner], radii: Floats, growing: Bools) -> Bools:
+    """Which of the growing corners cannot grow any more by themselves."""
+    stuck = np.zeros(len(corners), dtype=np.bool_)
+    for k in np.flatnonzero(growing).tolist():
+        more = radii.copy()
+        more[k] += MORE * max(float(radii[k]), float(radii.max()), LENGTH)
+        stuck[k] = not _all_fit(table, corners, more)
+    return stuck
+
+
 def largest_radius(shape: Shape, only: Collection[int] | None = None) -> float:
     """The largest radius that all corners (or those that `only` numbers) can be given at once; infinite without any."""
     corners = [corner for k, corner in enumerate(corners_of(shape)) if only is None or k in only]
@@ -129,8 +206,10 @@ def _fits(table: CurveTable, corners: Sequence[Corner], touches: _Touches) -> bo
     return bool((first <= last + slack).all())
 
 
-def _touches(table: CurveTable, corners: Sequence[Corner], radius: float) -> _Touches:
-    """Centres at the radius from both curves of each corner, by Newton's method on both parameters at once."""
+def _touches(table: CurveTable, corners: Sequence[Corner], radius: float | Floats) -> _Touches:
+    """Centres at the radius (one, or one a corner) from both curves of each corner, by Newton's method on both
+    parameters at once.
+    """
     before = np.array([corner.before for corner in corners])
     after = np.array([corner.after for corner in corners])
     turn = np.array([corner.turn for corner in corners])
@@ -138,7 +217,7 @@ def _touches(table: CurveTable, corners: Sequence[Corner], radius: float) -> _To
     reach = np.tan(np.minimum(np.abs(turn), math.pi * 0.99) / 2)
     t, s = np.ones(len(corners)), np.zeros(len(corners))
     size_before, size_after = table.ask("length", before), table.ask("length", after)
-    was = 0.0
+    was: float | Floats = 0.0
     for step in range(1, RADIUS_STEPS + 1):
         now = radius * step / RADIUS_STEPS
         if step == 1:
@@ -180,7 +259,8 @@ def _centres(
     return (one + other) / 2, lengths(one - other)
 
 
-def _built(shape: Shape, corners: Sequence[Corner], touches: _Touches, radius: float) -> Shape:
+def _built(shape: Shape, corners: Sequence[Corner], touches: _Touches, radius: float | Floats) -> Shape:
+    radii = np.broadcast_to(radius, len(corners)).tolist()
     arcs = {corner.before: k for k, corner in enumerate(corners)}
     starts = {corner.after: k for k, corner in enumerate(corners)}
     outlines = []
@@ -196,7 +276,7 @@ def _built(shape: Shape, corners: Sequence[Corner], touches: _Touches, radius: f
                 k = arcs[number]
                 centre = Point(*touches.centre[k].tolist())
                 start = curve.stretch(0.0, t1).end if t1 > 0 else curve.start
-                curves.append(_arc(centre, radius, start, corners[k].turn, _end(shape, corners[k], touches, k)))
+                curves.append(_arc(centre, radii[k], start, corners[k].turn, _end(shape, corners[k], touches, k)))
             number += 1
         outlines.append(merged(curves) if outline.closed else Outline(tuple(curves), closed=False))
     return Shape(tuple(outlines))

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+import math
+from collections.abc import Callable, Mapping
 from functools import lru_cache
-from typing import TYPE_CHECKING, Final
+from typing import TYPE_CHECKING, Final, TypeAlias
 
 import numpy as np
 
@@ -26,8 +27,11 @@ from kagami.plan.references import (
     Between,
     CrossingOf,
     NearestOf,
+    OffsetOf,
     Origin,
+    PolarOf,
     Reference,
+    ShareOf,
     TouchOf,
     read_reference,
 )
@@ -36,21 +40,26 @@ if TYPE_CHECKING:
     from kagami.plan.evaluate import Outcome
 
 __all__ = ["SHEET_ORIGIN", "crossings_of", "describe", "resolve", "touches_of"]
-_LISTED: Final = 12
 _TOUCH_SAMPLES: Final = 128
 _HALVINGS: Final = 60
 
 
-def resolve(reference: str, outcomes: Mapping[str, Outcome]) -> Point:
-    """The place of a reference.
+ValueOf: TypeAlias = Callable[[str], float]
+
+
+def resolve(reference: str, outcomes: Mapping[str, Outcome], value_of: ValueOf) -> Point:
+    """The place of a reference; `value_of` computes the values in it.
 
     Raises:
         ReferenceLost: no such figure before this step, one that waits itself, or no such anchor on it.
     """
-    return _place(read_reference(reference), outcomes)
+    return _place(read_reference(reference), outcomes, value_of)
 
 
-def _place(reference: Reference, outcomes: Mapping[str, Outcome]) -> Point:
+def _place(reference: Reference, outcomes: Mapping[str, Outcome], value_of: ValueOf) -> Point:
+    def at(place: Reference) -> Point:
+        return _place(place, outcomes, value_of)
+
     match reference:
         case Origin():
             return ORIGIN
@@ -61,13 +70,28 @@ def _place(reference: Reference, outcomes: Mapping[str, Outcome]) -> Point:
             return _numbered(crossings_of(a.whole, b.whole), number, f"crossing of {one} and {other}")
         case TouchOf(identifier, origin, number):
             name, figure = _figure(identifier, outcomes)
-            return _numbered(touches_of(figure.whole, _place(origin, outcomes)), number, f"touch of {name}")
+            return _numbered(touches_of(figure.whole, at(origin)), number, f"touch of {name}")
         case NearestOf(identifier, origin):
             name, figure = _figure(identifier, outcomes)
-            return nearest_of(figure.whole, _place(origin, outcomes), name)
+            return nearest_of(figure.whole, at(origin), name)
         case Between(one_end, other_end):
-            a_place, b_place = _place(one_end, outcomes), _place(other_end, outcomes)
+            a_place, b_place = at(one_end), at(other_end)
             return Point((a_place.x + b_place.x) / 2, (a_place.y + b_place.y) / 2)
+        case OffsetOf() | PolarOf() | ShareOf():
+            return _computed(reference, at, value_of)
+
+
+def _computed(reference: OffsetOf | PolarOf | ShareOf, at: Callable[[Reference], Point], value_of: ValueOf) -> Point:
+    """A place that is told by values from other places."""
+    match reference:
+        case OffsetOf(origin, right, up):
+            place = at(origin)
+            return Point(place.x + value_of(right), place.y + value_of(up))
+        case PolarOf(origin, distance, angle):
+            return at(origin).toward(math.radians(value_of(angle)), value_of(distance))
+        case ShareOf(one_end, other_end, share_text):
+            a_place, b_place, share = at(one_end), at(other_end), value_of(share_text)
+            return Point(a_place.x + (b_place.x - a_place.x) * share, a_place.y + (b_place.y - a_place.y) * share)
 
 
 def _figure(identifier: str, outcomes: Mapping[str, Outcome]) -> tuple[str, Figure]:
@@ -83,13 +107,30 @@ def _anchor(identifier: str, path: str, outcomes: Mapping[str, Outcome]) -> Poin
     name, figure = _figure(identifier, outcomes)
     place = figure.anchor(path)
     if place is None:
-        known = list(figure.anchors)
-        more = f" and {len(known) - _LISTED} more" if len(known) > _LISTED else ""
-        listed = ", ".join(known[:_LISTED]) + more if known else "none"
+        listed = _all_anchors(figure)
         if path == OWN_PLACE:
             raise ReferenceLost("no-point", figure=name, known=listed)
         raise ReferenceLost("no-anchor", figure=name, anchor=path, known=listed)
     return place
+
+
+def _all_anchors(figure: Figure) -> str:
+    """All anchors of a figure in words; those that every copy has are named once."""
+    from kagami.plan.spoken import place_text
+
+    own = [place_text(name) for name in figure.anchors if not name[0].isdigit()]
+    copies: dict[str, int] = {}
+    for name in figure.anchors:
+        if name[0].isdigit():
+            number, _, rest = name.partition(".")
+            copies[rest] = max(copies.get(rest, 0), int(number))
+    words = [*own, *(["the nine of its box, its nodes"] if figure.box else [])]
+    listed = ", ".join(words) or "none"
+    if copies:
+        count = max(copies.values())
+        inner = ", ".join(" of copy ".join(place_text(part) for part in reversed(name.split("."))) for name in copies)
+        listed = f"{listed}; of each copy from 1 to {count}, such as {inner} of copy 1"
+    return listed
 
 
 def _numbered(places: tuple[Point, ...], number: int, what: str) -> Point:
@@ -193,7 +234,7 @@ def describe(reference: str, names: Mapping[str, str]) -> str:
 
 
 def _words(reference: Reference, names: Mapping[str, str]) -> str:
-    from kagami.plan.spoken import COPY, FORMS, place_text
+    from kagami.plan.spoken import FORMS
     from kagami.plan.wording import name_text
 
     def of(identifier: str) -> str:
@@ -202,14 +243,8 @@ def _words(reference: Reference, names: Mapping[str, str]) -> str:
     match reference:
         case Origin():
             return SHEET_ORIGIN
-        case Anchored(figure, path) if path == OWN_PLACE:
-            return of(figure)
         case Anchored(figure, path):
-            *copies, place = path.split(".")
-            owner = of(figure)
-            for copy in copies:
-                owner = say(COPY, number=copy, figure=owner)
-            return say(FORMS["anchor"], place=place_text(place), figure=owner)
+            return of(figure) if path == OWN_PLACE else _anchor_words(of(figure), path)
         case CrossingOf(first, second, number):
             return say(FORMS["crossing"], number=number, first=of(first), second=of(second))
         case TouchOf(figure, origin, number):
@@ -218,3 +253,30 @@ def _words(reference: Reference, names: Mapping[str, str]) -> str:
             return say(FORMS["nearest"], figure=of(figure), origin=_words(origin, names))
         case Between(one, other):
             return say(FORMS["between"], one=_words(one, names), other=_words(other, names))
+        case OffsetOf() | PolarOf() | ShareOf():
+            return _computed_words(reference, names)
+
+
+def _anchor_words(owner: str, path: str) -> str:
+    from kagami.plan.spoken import COPY, FORMS, place_text
+
+    *copies, place = path.split(".")
+    for copy in copies:
+        owner = say(COPY, number=copy, figure=owner)
+    return say(FORMS["anchor"], place=place_text(place), figure=owner)
+
+
+def _computed_words(reference: OffsetOf | PolarOf | ShareOf, names: Mapping[str, str]) -> str:
+    from kagami.plan.spoken import FORMS
+    from kagami.plan.stored import typed_value
+
+    match reference:
+        case OffsetOf(origin, right, up):
+            values = {"right": typed_value(right, names), "up": typed_value(up, names)}
+            return say(FORMS["offset"], **values, origin=_words(origin, names))
+        case PolarOf(origin, distance, angle):
+            values = {"distance": typed_value(distance, names), "angle": typed_value(angle, names)}
+            return say(FORMS["polar"], **values, origin=_words(origin, names))
+        case ShareOf(one, other, share):
+            ends = {"one": _words(one, names), "other": _words(other, names)}
+            return say(FORMS["share"], share=typed_value(share, names), **ends)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from kagami.plan import messages, ranges, saying, sentences, spoken
+from kagami.plan import messages, ranges, saying, selecting, sentences, spoken
 from kagami.plan.fields import FieldKind
 from kagami.plan.steps import IN_ORDER_OF_WORK, Chapter, Step
 from kagami.plan.translation import LANGUAGE
@@ -26,7 +26,10 @@ def _entries() -> Iterator[tuple[str, str]]:
     forms = (*spoken.FORMS.values(), spoken.COPY)
     yield from ((form, "a place in a sentence; it begins with a word or with {place}") for form in forms)
     yield from ((word, "a word of an anchor; no two may be said alike") for word in spoken.PLACE_WORDS)
-    picks = (*sentences.PICKED.values(), sentences.ALL_ROUND, sentences.HERE, sentences.EVERY)
+    chosen = (*selecting.FORMS.values(), *selecting.ALSO)
+    yield from ((form, "some of a repeat's copies; it begins with a word") for form in chosen)
+    yield from ((word, "every … copy of a repeat") for word in selecting.ORDINALS)
+    picks = (*sentences.PICKED.values(), sentences.ALL_ROUND, sentences.HERE, sentences.ABOUT, sentences.EVERY)
     yield from ((form, "a choice of regions") for form in picks)
     yield ranges.LABEL, "what is varied on a contact sheet"
     yield sentences.GUIDE, "at the end of a sentence"

@@ -26,7 +26,7 @@ from kagami.plan.rewriting import measures_named, rewritten, typed_values, with_
 from kagami.plan.saying import add_sentence, measure_of, mend, say_step
 from kagami.plan.steps import KINDS, Carve, Step
 from kagami.plan.stored import stored_value
-from kagami.plan.toning import add_tone, remove_tone, rename_tone, set_tone
+from kagami.plan.toning import add_tone, remove_tone, rename_tone, set_tone, with_typed_tones
 from kagami.plan.translation import tr
 
 TYPED_LISTS: Final = (FieldKind.ANCHORS, FieldKind.NUMBERS, FieldKind.NODES, FieldKind.SIZES, FieldKind.TONES)
@@ -50,7 +50,7 @@ def change(plan: Plan, kind: str, given: Mapping[str, Any], cache: Cache | None 
     changed = CHANGES[kind](begun, Given(given, cache))
     if changed.plan == begun:
         return replace(changed, plan=plan)  # nothing was changed, and no witness alone makes a revision
-    return replace(changed, plan=with_witnesses(_with_names_settled(changed.plan), cache))
+    return replace(changed, plan=with_witnesses(with_typed_tones(_with_names_settled(changed.plan)), cache))
 
 
 def _with_names_settled(plan: Plan) -> Plan:

@@ -21,6 +21,7 @@ from kagami.plan.fields import VALUES, FieldKind, texts_in
 from kagami.plan.figure import Figure
 from kagami.plan.measures import MeasureValues, Values
 from kagami.plan.messages import listing, number_text
+from kagami.plan.selecting import selected
 from kagami.plan.solving import Solution, solve_all
 from kagami.plan.steps import Step
 from kagami.plan.steps.base import Drawing, Inputs
@@ -179,6 +180,10 @@ def _resolved(step: Step, plan: Plan, values: Values, outcomes: Mapping[str, Out
     figures = {}
     _require_tones(step, plan)
     names = plan.names()
+
+    def value_of(text: str) -> float:
+        return _value(text, "place", values)
+
     rows: dict[str, tuple[tuple[float, ...], ...]] = {}
     for name, kind in step.field_kinds().items():
         given = getattr(step, name)
@@ -187,12 +192,12 @@ def _resolved(step: Step, plan: Plan, values: Values, outcomes: Mapping[str, Out
                 texts[name] = typed_value(given, names)
                 numbers[name] = _value(given, name, values)
             elif kind is FieldKind.ANCHOR:
-                places[name] = anchors.resolve(given, outcomes)
+                places[name] = anchors.resolve(given, outcomes, value_of)
             elif kind is FieldKind.ANCHORS:
-                several[name] = tuple(anchors.resolve(reference, outcomes) for reference in given)
+                several[name] = tuple(anchors.resolve(reference, outcomes, value_of) for reference in given)
             elif kind in (FieldKind.FIGURE, FieldKind.FIGURES):
                 ids = (given,) if kind is FieldKind.FIGURE else given
-                figures[name] = tuple(_figure(identifier, outcomes) for identifier in ids)
+                figures[name] = tuple(found for reference in ids for found in _figures(reference, outcomes))
             elif kind in (FieldKind.NODES, FieldKind.SIZES):
                 rows[name] = tuple(tuple(_value(text, name, values) for text in row) for row in texts_in(kind, given))
         except PlanError as error:
@@ -212,6 +217,11 @@ def _value(text: str, name: str, values: Values) -> float:
     if not math.isfinite(value) or abs(value) > limits.SHEET_REACH:
         raise PlanError("out-of-reach", what=name, expression=text, value=number_text(value))
     return value
+
+
+def _figures(reference: str, outcomes: Mapping[str, Outcome]) -> tuple[Outcome, ...]:
+    identifier, _, selection = reference.partition("#")
+    return selected(_figure(identifier, outcomes), selection)
 
 
 def _figure(identifier: str, outcomes: Mapping[str, Outcome]) -> Outcome:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import unicodedata
 from enum import Enum
-from typing import Annotated, Any, TypeAlias
+from typing import Annotated, Any, Final, TypeAlias
 
 from pydantic import AfterValidator, Field, StringConstraints
 
@@ -74,8 +74,14 @@ Sizes: TypeAlias = Annotated[
 ]
 AnchorRef: TypeAlias = Annotated[_Anchor, FieldKind.ANCHOR]
 AnchorRefs: TypeAlias = Annotated[tuple[_Anchor, ...], Field(max_length=limits.NODES), FieldKind.ANCHORS]
-FigureRef: TypeAlias = Annotated[Identifier, FieldKind.FIGURE]
-FigureRefs: TypeAlias = Annotated[tuple[Identifier, ...], Field(max_length=limits.FIGURES_PER_STEP), FieldKind.FIGURES]
+SELECTION: Final = r"(#(each|[1-9]\d{0,3}(-[1-9]\d{0,3})?|every-[1-9]\d?(-from-[1-9]\d{0,3})?))?"
+"""Behind the id of a repeat: which of its copies are meant (see `selecting`)."""
+Selected: TypeAlias = Annotated[str, StringConstraints(pattern=rf"^[a-z][a-z0-9-]{{0,39}}{SELECTION}$")]
+FigureRef: TypeAlias = Annotated[Selected, FieldKind.FIGURE]
+WholeFigureRefs: TypeAlias = Annotated[
+    tuple[Identifier, ...], Field(max_length=limits.FIGURES_PER_STEP), FieldKind.FIGURES
+]
+FigureRefs: TypeAlias = Annotated[tuple[Selected, ...], Field(max_length=limits.FIGURES_PER_STEP), FieldKind.FIGURES]
 
 
 def plain_text(text: str) -> bool:

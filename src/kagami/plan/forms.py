@@ -16,7 +16,7 @@ from kagami.plan.translation import tr
 SlotReader: TypeAlias = Callable[[int], tuple[Any, int] | None]
 """From a position to what stands there and where it ends; None where a slot that may be missing is."""
 _SLOT: Final = re.compile(r"{(\w+)}")
-OPENING: Final = ("number", "place")
+OPENING: Final = ("number", "place", "share", "right", "distance")
 """Slots that do not settle yet that it is this form and no other."""
 
 

@@ -98,7 +98,7 @@ def _places_frozen(plan: Plan, step: Step, result: Result) -> Plan:
 
 def _point(plan: Plan, step: Step, others: list[dict[str, Any]], reference: str, result: Result) -> dict[str, Any]:
     try:
-        place = anchors.resolve(reference, result.outcomes)
+        place = anchors.resolve(reference, result.outcomes, result.values.of)
     except PlanError as error:
         raise ChangeRefused("nothing-to-freeze", name=step.name) from error
     taken = {entry["name"] for entry in others}, {entry["id"] for entry in others}

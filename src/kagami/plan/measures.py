@@ -59,9 +59,8 @@ class Values:
         """What a reading of figures comes to."""
         # Stored readings name figures by id; one that is only being typed may use names.
         known = self._ids.values()
-        return measure_reading(
-            reading_by_id(reading, lambda word: word if word in known else self._ids.get(word, word)), self.outcomes
-        )
+        by_id = reading_by_id(reading, lambda word: word if word in known else self._ids.get(word, word))
+        return measure_reading(by_id, self.outcomes, self.of)
 
     def finished(self) -> MeasureValues:
         """All measures, when all figures are drawn."""

@@ -19,15 +19,15 @@ if TYPE_CHECKING:
     from kagami.plan.evaluate import Outcome
 
 
-def measure(reading: Reading, outcomes: Mapping[str, Outcome]) -> float:
-    """The value of a reading (its figures by id), in u or square units.
+def measure(reading: Reading, outcomes: Mapping[str, Outcome], value_of: anchors.ValueOf) -> float:
+    """The value of a reading (its figures by id), in u or square units; `value_of` computes the values in its places.
 
     Raises:
         ReferenceLost: a figure or place is not there before the step that asks.
         PlanError: the figure has no such measure.
     """
     if reading.kind == "distance":
-        first, second = (anchors.resolve(write_reference(place), outcomes) for place in reading.places)
+        first, second = (anchors.resolve(write_reference(place), outcomes, value_of) for place in reading.places)
         return first.distance(second)
     figures = [_figure(identifier, outcomes) for identifier in reading.figures]
     if reading.kind == "gap":

@@ -37,7 +37,7 @@ def mends(result: Result, outcome: Outcome) -> tuple[Mend, ...]:
 
 def _stands_on(result: Result, reference: str, place: Point) -> bool:
     try:
-        return anchors.resolve(reference, result.outcomes).distance(place) <= SAME
+        return anchors.resolve(reference, result.outcomes, result.values.of).distance(place) <= SAME
     except PlanError:
         return False
 

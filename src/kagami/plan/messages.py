@@ -82,6 +82,7 @@ TEXTS: Final[dict[str, str]] = {
     "shield-too-small": "The shield is too small for its cut shoulders and straight sides. Make these shorter.",
     "bow-too-large": "A side cannot be bowed by {bow}u: an arc goes up to half the side's length. Type less.",
     "factor-not-positive": "The factor comes to {value}; it must be more than 0.",
+    "radii-missing": "Name a radius for each corner, such as 1u; 0.5u; 0. None may be less than 0.",
     "sizes-missing": "A size is missing for each copy. Type them one after the other, such as 1; 0.8; 0.6.",
     "tones-missing": "Name at least one tone here, such as “dark”. Tones are listed above the steps.",
     "no-tone": "There is no tone “{name}”. There are: {known}.",

@@ -19,6 +19,7 @@ from kagami.plan.expressions import RESERVED, read_at
 from kagami.plan.fields import VALUES, FieldKind
 from kagami.plan.forms import Unspoken, hear
 from kagami.plan.references import figures_of, write_reference
+from kagami.plan.selecting import read_selection
 from kagami.plan.sentences import (
     ABOUT,
     ALL_ROUND,
@@ -35,9 +36,13 @@ from kagami.plan.sentences import (
 from kagami.plan.spoken import by_id, read_spoken
 from kagami.plan.steps import IN_ORDER_OF_WORK, Step
 from kagami.plan.stored import stored_value
+from kagami.plan.tones import LITERAL
 from kagami.plan.translation import LANGUAGE, tr
 from kagami.plan.wording import read_name
 
+FORGIVEN = ((r"^pieces?$", "pieces"), (r"^pieces?$", "piece"), (r"^pieces?$", ""), (r"^copy$", "piece"), (r"^°", ""))
+"""What may be typed for fixed words: “piece” for “pieces” and the other way, or neither, and an angle without its sign.
+"""
 _SPACE = re.compile(r"\s+")
 _COPY = re.compile(r"/(\d{1,3})")
 _NUMBER = re.compile(r"\d{1,4}")
@@ -48,6 +53,12 @@ def _joint() -> re.Pattern[str]:
     """What stands between entries of a list; patterns are kept by the library that makes them."""
     last = re.escape(f" {tr('and')} ")
     return re.compile(rf",{last}|, |{last}")
+
+
+def _literal_tone(text: str, at: int) -> tuple[str, int] | None:
+    """A colour that is typed where a tone is wanted; a change makes a tone of it."""
+    found = LITERAL.match(text, at)
+    return (found[0], found.end()) if found else None
 
 
 class SentenceError(PlanError):
@@ -126,11 +137,20 @@ class _Reader:
                     self.failure.note(at, [" ".join(phrase[number:]).strip()])
                     return None
                 at = blank.end() if blank else at
-            if self.text[at : at + len(word)].lower() != word.lower():
+            end = self.word(word, at)
+            if end is None:
                 self.failure.note(at, [" ".join(phrase[number:]).strip()])
                 return None
-            at += len(word)
+            at = end
         return at
+
+    def word(self, word: str, at: int) -> int | None:
+        """Where a fixed word ends, or None. Capitals do not count, and what is `FORGIVEN` may stand in its place."""
+        said_so = {word, *(re.sub(*pair, word) for pair in FORGIVEN)}
+        for said in sorted(said_so, key=len, reverse=True):
+            if self.text[at : at + len(said)].lower() == said.lower():
+                return at + len(said)
+        return None
 
     def own(self, at: int) -> tuple[str, int] | None:
         found = read_name(self.text, at)
@@ -200,6 +220,10 @@ class _Reader:
 
     def figure(self, at: int) -> tuple[str, int]:
         found = read_name(self.text, at)
+        if found is None or found[0] not in self.ids:
+            some = read_selection(self.text, at, self.identify)
+            if some is not None:
+                return some
         if found is None:
             raise Unspoken("no-name-here", position=at)
         return self.identify(found[0], at), found[1]
@@ -210,18 +234,24 @@ class _Reader:
         first, at = self.figure(at)
         found = [first]
         while joint := _joint().match(self.text, at):
-            name = read_name(self.text, joint.end())
-            if name is None or name[0] not in self.ids:
+            after = joint.end()
+            name = read_name(self.text, after)
+            some = None if name and name[0] in self.ids else read_selection(self.text, after, self.identify)
+            if some is not None:
+                found.append(some[0])
+                at = some[1]
+            elif name is not None and name[0] in self.ids:
+                found.append(self.ids[name[0]])
+                at = name[1]
+            else:
                 break
-            found.append(self.ids[name[0]])
-            at = name[1]
         return found, at
 
     def tones(self, at: int) -> tuple[list[str], int]:
         if self.text.startswith(tr(NOTHING), at):
             return [], at + len(tr(NOTHING))
         found: list[str] = []
-        while name := read_name(self.text, at):
+        while name := read_name(self.text, at) or _literal_tone(self.text, at):
             found.append(name[0])
             at = name[1]
             joint = _joint().match(self.text, at)

@@ -9,6 +9,7 @@ from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ExpressionError
 from kagami.plan.expressions import read
 from kagami.plan.fields import VALUES, FieldKind, texts_in
+from kagami.plan.references import read_reference, values_of, with_values, write_reference
 
 
 def rewritten(plan: Plan, rewrite: Callable[[str], str]) -> Plan:
@@ -26,7 +27,15 @@ def rewritten(plan: Plan, rewrite: Callable[[str], str]) -> Plan:
                 entry[name] = [_node(node, rewrite) for node in entry[name]]
             elif kind is FieldKind.SIZES:
                 entry[name] = [[rewrite(text) for text in size] for size in entry[name]]
+            elif kind is FieldKind.ANCHOR:
+                entry[name] = _place(entry[name], rewrite)
+            elif kind is FieldKind.ANCHORS:
+                entry[name] = [_place(place, rewrite) for place in entry[name]]
     return from_data(data)
+
+
+def _place(reference: str, rewrite: Callable[[str], str]) -> str:
+    return write_reference(with_values(read_reference(reference), rewrite))
 
 
 def _node(node: dict[str, Any], rewrite: Callable[[str], str]) -> dict[str, Any]:
@@ -42,6 +51,8 @@ def typed_values(plan: Plan) -> Iterator[tuple[str, str]]:
     for step in plan.steps:
         for name, kind in step.field_kinds().items():
             yield from ((step.name, text) for row in texts_in(kind, getattr(step, name)) for text in row)
+        for reference in step.anchor_refs():
+            yield from ((step.name, text) for text in values_of(read_reference(reference)))
 
 
 def measures_named(text: str) -> frozenset[str]:

@@ -11,6 +11,7 @@ from kagami.plan import anchors
 from kagami.plan.fields import VALUES, FieldKind
 from kagami.plan.forms import say
 from kagami.plan.messages import listing
+from kagami.plan.selecting import reference_text
 from kagami.plan.steps import Step
 from kagami.plan.steps.carve import Pick
 from kagami.plan.steps.free import FreeNode
@@ -78,13 +79,15 @@ def slot_text(step: Step, slot: Slot, names: Mapping[str, str]) -> str:
         case FieldKind.ANCHOR:
             return anchors.describe(value, names)
         case FieldKind.FIGURE:
-            return name_text(names.get(value, value))
+            return reference_text(value, names)
         case FieldKind.CHOICE:
             return tr(value)
         case kind if kind in VALUES:
             return typed_value(str(value).strip(), names)
-        case FieldKind.FIGURES | FieldKind.TONES:
-            return listing([name_text(names.get(entry, entry)) for entry in value]) or tr(NOTHING)
+        case FieldKind.FIGURES:
+            return listing([reference_text(entry, names) for entry in value]) or tr(NOTHING)
+        case FieldKind.TONES:
+            return listing([name_text(entry) for entry in value]) or tr(NOTHING)
         case kind:
             joint = ", " if kind is FieldKind.NUMBERS else "; "
             return joint.join(_entry_text(kind, entry, names) for entry in value) or tr(NOTHING)

@@ -2,7 +2,8 @@
 
     reference = "O" | name of a point | place ("of copy" number)* "of" name | "crossing" number "of" name "and" name
               | "touch" number "of" name "from" reference | "nearest place of" name "to" reference
-              | "half way from" reference "to" reference
+              | "half way from" reference "to" reference | value "of the way from" reference "to" reference
+              | value "right and" value "up from" reference | value "from" reference "at" value "°"
     reading   = ("width" | "height" | "radius" | "area" | "perimeter" | "thickness") "of" name
               | "distance from" reference "to" reference | "gap between" name "and" name
 
@@ -17,6 +18,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any, Final
 
+from kagami.plan.errors import ExpressionError
 from kagami.plan.forms import SlotReader, Unspoken, hear
 from kagami.plan.references import (
     MOST_DEPTH,
@@ -25,8 +27,11 @@ from kagami.plan.references import (
     Between,
     CrossingOf,
     NearestOf,
+    OffsetOf,
     Origin,
+    PolarOf,
     Reference,
+    ShareOf,
     TouchOf,
 )
 from kagami.plan.translation import LANGUAGE, tr
@@ -38,6 +43,9 @@ FORMS: Final = {
     "touch": "touch {number} of {figure} from {origin}",
     "nearest": "nearest place of {figure} to {origin}",
     "between": "half way from {one} to {other}",
+    "share": "{share} of the way from {one} to {other}",
+    "offset": "{right} right and {up} up from {origin}",
+    "polar": "{distance} from {origin} at {angle}°",
     "anchor": "{place} of {figure}",
 }
 COPY: Final = "copy {number} of {figure}"
@@ -51,6 +59,11 @@ PLACE_WORDS: Final = (
     *("right", "shoulder", "side", "start", "tip", "top", "touch", "box", "node", "place"),
 )
 """The words of anchors; numbers may stand among them."""
+BY_VALUE: Final = ("share", "offset", "polar")
+"""Forms that begin with a value."""
+NUMERIC: Final = frozenset("0123456789.-−(")
+VALUE_STOPS: Final = frozenset({"right", "up", "from", "at", "of", "and", "to"})
+"""Words that end a value within a place."""
 _ORIGIN = re.compile(r"O(?![A-Za-z0-9_'-])")
 _NUMBER = re.compile(r"\d+")
 _UNKNOWN = re.compile(r"([^\W\d_]+(?: \d+)?)(?= )")
@@ -97,7 +110,8 @@ def read_spoken(text: str, at: int, depth: int = 0) -> Heard:
         try:
             found = hear(text, at, form, phrase.readers(kind))
         except Unspoken as error:
-            missed = missed or error  # “crossing 2 of knot” may yet be an anchor of that name
+            if kind not in BY_VALUE or text[at : at + 1] in NUMERIC:  # a word may yet be the name of a point
+                missed = missed or error  # “crossing 2 of knot” may yet be an anchor of that name
             continue
         if found is not None:
             return Heard(_reference(kind, found[0]), found[1], tuple(phrase.names))
@@ -118,6 +132,12 @@ def _reference(kind: str, slots: Mapping[str, Any]) -> Reference:
             return NearestOf(slots["figure"], slots["origin"])
         case "between":
             return Between(slots["one"], slots["other"])
+        case "share":
+            return ShareOf(slots["one"], slots["other"], slots["share"])
+        case "offset":
+            return OffsetOf(slots["origin"], slots["right"], slots["up"])
+        case "polar":
+            return PolarOf(slots["origin"], slots["distance"], slots["angle"])
         case _:
             name, copies = slots["figure"]
             return Anchored(name, ".".join([*map(str, copies), slots["place"]]))
@@ -141,7 +161,17 @@ class _Phrase:
             "origin": self.reference,
             "one": self.reference,
             "other": self.reference,
+            **dict.fromkeys(("share", "right", "up", "distance", "angle"), self.value),
         }
+
+    def value(self, at: int) -> tuple[str, int] | None:
+        """A value that stands before one of the words of places."""
+        from kagami.plan.expressions import read_at
+
+        try:
+            return read_at(self.text, at, VALUE_STOPS)
+        except ExpressionError:
+            return None
 
     def number(self, at: int) -> tuple[int, int] | None:
         found = _NUMBER.match(self.text, at)
@@ -251,6 +281,18 @@ def by_id(reference: Reference, identify: Callable[[str], str]) -> Reference:
             return NearestOf(identify(figure), by_id(origin, identify))
         case Between(one, other):
             return Between(by_id(one, identify), by_id(other, identify))
+        case OffsetOf(origin, right, up):
+            return OffsetOf(by_id(origin, identify), _value_by_id(right, identify), _value_by_id(up, identify))
+        case PolarOf(origin, distance, angle):
+            return PolarOf(by_id(origin, identify), _value_by_id(distance, identify), _value_by_id(angle, identify))
+        case ShareOf(one, other, share):
+            return ShareOf(by_id(one, identify), by_id(other, identify), _value_by_id(share, identify))
+
+
+def _value_by_id(text: str, identify: Callable[[str], str]) -> str:
+    from kagami.plan.stored import value_by_id
+
+    return value_by_id(text, identify)
 
 
 def reading_by_id(reading: Reading, identify: Callable[[str], str]) -> Reading:

@@ -20,6 +20,18 @@ def typed_value(text: str, names: Mapping[str, str]) -> str:
     return _renamed(text, lambda identifier: name_text(names[identifier]) if identifier in names else None)
 
 
+def value_by_id(text: str, identify: Callable[[str], str]) -> str:
+    """A typed value whose figures are put through a function from names to ids; a name that it does not know stays."""
+
+    def found(name: str) -> str | None:
+        try:
+            return f"“{identify(name)}”"
+        except KeyError:
+            return None
+
+    return _renamed(text, found)
+
+
 def _renamed(text: str, name_of: Callable[[str], str | None]) -> str:
     if not may_read_figures(text):
         return text

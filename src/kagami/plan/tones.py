@@ -23,6 +23,8 @@ MIXED_IN: Final = "oklab"
 """Mixing with white or black in a space that is even to the eye keeps the hue. Source: B. Ottosson, A perceptual color
 space for image processing (2020), as in CSS Color Module Level 4, section 9.2."""
 _HEX: Final = re.compile(r"#[0-9a-fA-F]{6}")
+LITERAL: Final = re.compile(r"#[0-9a-fA-F]{6}\b|\d{1,3}(?:\.\d{1,2})? ?%")
+"""A colour as it may stand where a tone is named."""
 _SHARE: Final = re.compile(r"(\d{1,3}(?:\.\d{1,2})?) ?%(?: (lighter|darker) than (.+))?")
 
 

@@ -10,7 +10,7 @@ from kagami.plan.errors import ChangeRefused
 from kagami.plan.fields import FieldKind
 from kagami.plan.given import Changed, Given
 from kagami.plan.messages import listing
-from kagami.plan.tones import Tone, colour_of, made_from, tone_colours, with_tone_named
+from kagami.plan.tones import LITERAL, Tone, colour_of, made_from, tone_colours, with_tone_named
 from kagami.plan.wording import sayable
 
 
@@ -82,3 +82,35 @@ def _require_new(colour: str, known: Mapping[str, str]) -> None:
     for name, other in known.items():
         if other == colour:
             raise ChangeRefused("doubled-tone", name=name, colour=colour)
+
+
+def with_typed_tones(plan: Plan) -> Plan:
+    """The plan in which colours that were typed where tones are named are tones: the one that is listed with that
+    colour, or a new one.
+
+    Raises:
+        ChangeRefused: there would be too many tones.
+    """
+    typed = [tone for step in plan.steps for tone in step.tone_names() if LITERAL.fullmatch(tone)]
+    if not typed:
+        return plan
+    tones = list(plan.tones)
+    renamed: dict[str, str] = {}
+    for text in dict.fromkeys(typed):
+        known = tone_colours(tones).colours
+        colour = colour_of(text, {})
+        name = next((name for name, other in known.items() if other == colour), None)
+        if name is None:
+            taken = {tone.name for tone in tones}
+            name = next(f"tone {k}" for k in range(1, limits.TONES + 2) if f"tone {k}" not in taken)
+            tones.append(Tone(name=name, colour=text))
+        renamed[text] = name
+    if len(tones) > limits.TONES:
+        raise ChangeRefused("too-many", what="tones", most=limits.TONES)
+    data = plan.model_dump(mode="json")
+    data["tones"] = [tone.model_dump(mode="json") for tone in tones]
+    for step, entry in zip(plan.steps, data["steps"], strict=True):
+        for field, kind in step.field_kinds().items():
+            if kind is FieldKind.TONES:
+                entry[field] = [renamed.get(used, used) for used in entry[field]]
+    return from_data(data)

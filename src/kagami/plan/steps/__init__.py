@@ -34,7 +34,7 @@ from kagami.plan.steps.leaf import Drop, Leaf, Shield
 from kagami.plan.steps.lines import PathStep, Segment
 from kagami.plan.steps.placing import Against, Align, Move, Place, Rotate, Scale, Size, SizeInProportion, Widen
 from kagami.plan.steps.polygon import Polygon, StandingPolygon, Star, StarPolygon
-from kagami.plan.steps.refine import Band, Cast, Gap, Inlay, Offset, Round, RoundOne, Taper, Weave
+from kagami.plan.steps.refine import Band, Cast, Gap, Inlay, Offset, Round, RoundEach, RoundFar, RoundOne, Taper, Weave
 from kagami.plan.steps.repeats import Echo, LetGo, March, Reflect, Spread
 from kagami.plan.steps.reshaping import (
     BowStep,
@@ -122,6 +122,8 @@ IN_ORDER_OF_WORK: Final[tuple[type[Step], ...]] = (
     Weave,
     Inlay,
     Round,
+    RoundFar,
+    RoundEach,
     RoundOne,
     Cast,
     BowStep,

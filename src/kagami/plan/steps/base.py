@@ -7,7 +7,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from enum import Enum
 from functools import cache
-from typing import TYPE_CHECKING, ClassVar, Final, get_args
+from typing import TYPE_CHECKING, ClassVar, Final, TypeAlias, get_args
 
 from pydantic import BaseModel, ConfigDict
 
@@ -72,6 +72,20 @@ class Inputs:
             if not _drawn(outcome).bounds_area:
                 raise PlanError("no-area", field=field, name=outcome.name)
         return self.all_figures(field)
+
+    def operands(self, field: str, least: int) -> tuple[tuple[Figure, ...], Notes]:
+        """The figures of a field as `areas`; a single repeat is taken as its copies, which a remark says.
+
+        Raises:
+            PlanError: as `areas`.
+        """
+        outcomes = self.figures[field]
+        only = _drawn(outcomes[0]) if len(outcomes) == 1 else None
+        if only is None or not least <= len(only.copies):
+            return self.areas(field, least), ()
+        self.areas(field, 1)
+        note = ("taken-as-copies", {"name": outcomes[0].name, "count": len(only.copies)})
+        return tuple(Figure((shape,)) for shape in only.copies), (note,)
 
     def require_several(self, field: str, least: int) -> None:
         """Refuse too few figures, or one named twice.
@@ -173,6 +187,10 @@ def _drawn(outcome: Outcome) -> Figure:
     return outcome.figure
 
 
+Notes: TypeAlias = tuple[tuple[str, Mapping[str, object]], ...]
+"""Remarks for the designer: message code and values."""
+
+
 @dataclass(frozen=True, slots=True)
 class Drawing:
     """What drawing a step gives: its figure, remarks for the designer (message code and values), and, for a carve, the
@@ -180,7 +198,7 @@ class Drawing:
     """
 
     figure: Figure
-    notes: tuple[tuple[str, Mapping[str, object]], ...] = ()
+    notes: Notes = ()
     detail: object = None
 
     def weight(self, of_a_curve: int) -> int:
@@ -250,7 +268,7 @@ class Step(BaseModel):
                 found.append(getattr(self, name))
             elif kind is FieldKind.FIGURES:
                 found.extend(getattr(self, name))
-        return tuple(found)
+        return tuple(reference.partition("#")[0] for reference in found)
 
     def anchor_refs(self) -> tuple[str, ...]:
         """The anchors that the step stands on."""

@@ -16,7 +16,7 @@ from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.geometry.selection import outline_of_faces
 from kagami.plan import limits
-from kagami.plan.fields import FieldKind, FigureRefs
+from kagami.plan.fields import FieldKind, WholeFigureRefs
 from kagami.plan.figure import Figure
 from kagami.plan.regions import Regions, chosen, regions_of
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
@@ -69,7 +69,7 @@ class Carve(Step):
     noun: ClassVar = "piece"
 
     kind: Literal["carve"] = "carve"
-    figures: FigureRefs
+    figures: WholeFigureRefs
     picks: Annotated[tuple[Pick, ...], Field(max_length=limits.PICKS), FieldKind.PICKS] = ()
     rest: Annotated[Literal["dropped", "kept"], FieldKind.CHOICE] = "dropped"
 

@@ -25,11 +25,11 @@ class _Combination(Step):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """One shape; an empty result is refused, since nothing could be seen or picked of it."""
-        operands = [figure.united for figure in inputs.areas("figures", 2)]
-        shape = boolean.combine(self.operation, operands)
+        figures, notes = inputs.operands("figures", 2)
+        shape = boolean.combine(self.operation, [figure.united for figure in figures])
         if not shape:
             raise PlanError("nothing-left", field="figures", name=listing([o.name for o in inputs.figures["figures"]]))
-        return Drawing(Figure((shape,)))
+        return Drawing(Figure((shape,)), notes)
 
 
 @register("union")

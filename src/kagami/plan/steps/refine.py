@@ -10,7 +10,7 @@ from kagami.geometry import boolean
 from kagami.geometry.offset import Corners, Ends, Place, band, offsets
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.parting import Parting, parted
-from kagami.geometry.rounding import corners_of, rounded
+from kagami.geometry.rounding import corners_of, fitting_radii, rounded, rounded_each
 from kagami.geometry.sweep import swept
 from kagami.geometry.tolerance import SAME
 from kagami.geometry.weave import (
@@ -25,10 +25,10 @@ from kagami.geometry.weave import (
     woven,
 )
 from kagami.plan.errors import PlanError
-from kagami.plan.fields import AnchorRef, Angle, Count, FieldKind, FigureRef, FigureRefs, Length, Numbers
+from kagami.plan.fields import AnchorRef, Angle, Count, FieldKind, FigureRef, FigureRefs, Length, Numbers, Sizes
 from kagami.plan.figure import Figure
 from kagami.plan.messages import number_text
-from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+from kagami.plan.steps.base import Chapter, Drawing, Inputs, Notes, Step, register
 
 MOST_STEPS = 40
 MOST_TOLD = 6
@@ -267,6 +267,60 @@ class Round(_Refining):
         ]
         source = inputs.figure("figure")
         return Drawing(Figure((rounded(shape, radius, only),), source.anchors, source.group))
+
+
+@register("round-far")
+class RoundFar(_Refining):
+    """Corners of a figure given an arc of a radius, or of the largest for which a corner has room."""
+
+    title: ClassVar = "round as far as it goes"
+    sentence: ClassVar = "Round {which} corners of {figure} by {radius} as far as it goes: {name}."
+    noun: ClassVar = "rounded"
+
+    kind: Literal["round-far"] = "round-far"
+    which: Annotated[Literal["all", "outer", "inner"], FieldKind.CHOICE] = "all"
+    figure: FigureRef
+    radius: Length = "1u"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """All copies as one area; corners with less than the radius are told with what they got."""
+        shape, radius, source = inputs.shape("figure"), inputs.positive("radius"), inputs.figure("figure")
+        corners = corners_of(shape)
+        only = [k for k, corner in enumerate(corners) if self.which in ("all", "outer" if corner.outward else "inner")]
+        radii = fitting_radii(shape, radius, only)
+        less = [k for k in only if radii[k] < radius]
+        notes: Notes = ()
+        if less:
+            told = "; ".join(
+                f"{number_text(corners[k].place.x)}, {number_text(corners[k].place.y)} by {number_text(radii[k])}u"
+                for k in less[:MOST_TOLD]
+            )
+            more = f" and {len(less) - MOST_TOLD} more" if len(less) > MOST_TOLD else ""
+            notes = (("round-reduced", {"radius": number_text(radius), "places": told + more}),)
+        return Drawing(Figure((rounded_each(shape, radii),), source.anchors, source.group), notes)
+
+
+@register("round-each")
+class RoundEach(_Refining):
+    """Corners of a figure given arcs of radii of their own."""
+
+    title: ClassVar = "round one by one"
+    sentence: ClassVar = "Round the corners of {figure} one by one by {radii}: {name}."
+    noun: ClassVar = "rounded"
+
+    kind: Literal["round-each"] = "round-each"
+    figure: FigureRef
+    radii: Sizes = (("0.5u",),)
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """All copies as one area; the list begins again where there are more corners, and 0 leaves a corner sharp."""
+        shape, source = inputs.shape("figure"), inputs.figure("figure")
+        given = [row[0] for row in inputs.rows["radii"]]
+        if not given or any(radius < 0 for radius in given):
+            raise PlanError("radii-missing", field="radii")
+        count = len(corners_of(shape))
+        radii = [given[k % len(given)] for k in range(count)]
+        return Drawing(Figure((rounded_each(shape, radii),), source.anchors, source.group))
 
 
 @register("round-one")

@@ -2,13 +2,21 @@
 
 from __future__ import annotations
 
+import io
 import os
 import pathlib
 import sys
 
+from PIL import Image, ImageDraw
 from playwright.sync_api import Page, sync_playwright
 
+from kagami.exchange.artwork import artwork
+from kagami.exchange.png import write_png
+from kagami.plan.evaluate import evaluate
+from kagami.plan.files import read_plan
+
 FOLDER = pathlib.Path(__file__).parent / "screenshots"
+CELL = 210
 ARGUMENTS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--hide-scrollbars"]
 
 
@@ -39,10 +47,10 @@ def main(address: str) -> None:
         page.wait_for_selector(".step.active[data-step=knot]")
         take(page, "weave")
         take_typed(page, address)
-        open_mark(page, address, "Frost crystal")
+        open_mark(page, address, "Ship's wheel")
         page.click("[data-key='range:ring']")
         page.wait_for_selector(".contact")
-        page.select_option("[name=of2]", label="tip")
+        page.select_option("[name=of2]", label="rim")
         page.click("text=Show")
         page.wait_for_selector(".contact-grid")
         take(page, "range")
@@ -51,7 +59,9 @@ def main(address: str) -> None:
         page.click("[data-key='activate:toned']")
         page.wait_for_selector(".step.active[data-step=toned]")
         take(page, "tones")
+        take_silence(page, address)
         browser.close()
+    take_examples()
 
 
 def take(page: Page, name: str) -> None:
@@ -64,7 +74,7 @@ def take(page: Page, name: str) -> None:
 def open_mark(page: Page, address: str, name: str) -> None:
     """Open a mark from the Shelf."""
     page.goto(f"{address}/")
-    page.click(f".caption:text-is('{name}')")
+    page.click(f'.caption:text-is("{name}")')
     page.wait_for_selector("main[data-ready]")
 
 
@@ -100,6 +110,37 @@ def take_slip(page: Page) -> None:
     take(page, "slip")
     page.keyboard.press("Escape")
     page.click("[data-act=close-slip]")
+
+
+def take_silence(page: Page, address: str) -> None:
+    """A value that was typed while the server does not answer."""
+    open_mark(page, address, "Twelve beams")
+    page.route("**/change/", lambda route: route.abort())
+    page.fill("[data-key='rim:radius']", "7.5u")
+    page.keyboard.press("Enter")
+    page.wait_for_selector("#silence:not([hidden])")
+    page.wait_for_timeout(300)
+    page.screenshot(path=FOLDER / "silence.png")
+    page.evaluate("localStorage.clear()")
+
+
+def take_examples() -> None:
+    """All examples on one sheet, each large and at 24 pixels."""
+    files = sorted((FOLDER.parents[1] / "examples").glob("*/*.*"))
+    columns = 6
+    rows = -(-len(files) // columns)
+    sheet = Image.new("RGB", (columns * CELL, rows * (CELL + 16)), "#fbf8f0")
+    pen = ImageDraw.Draw(sheet)
+    for number, file in enumerate(files):
+        plan = read_plan(file.read_bytes())
+        art = artwork(plan, evaluate(plan))
+        x, y = number % columns * CELL, number // columns * (CELL + 16)
+        for size, left in ((CELL - 60, 16), (24, CELL - 34)):
+            picture = Image.open(io.BytesIO(write_png(art, size))).convert("RGBA")
+            top = (CELL - 60 - picture.height) // 2 if size > 24 else 0
+            sheet.paste(picture, (x + left, y + 16 + top), picture)
+        pen.text((x + 16, y + CELL - 32), plan.title, fill="#1c1a17")
+    sheet.save(FOLDER / "examples.png", optimize=True)
 
 
 def take_fault(page: Page) -> None:

@@ -174,8 +174,8 @@ class Rounding(TestCase):
         self.assertEqual(last(self.BOX, "Round all corners of b by 0.5u as far as it goes: x.").drawing.notes, ())
 
     def test_a_short_side_does_not_hold_the_other_corners_back(self) -> None:
-        path = "Path p, closed, through O; 8u right and 0u up from O; 8u right and 6u up from O; 1u right and 6u up from O; "
-        path += "0u right and 5u up from O."
+        path = "Path p, closed, through O; 8u right and 0u up from O; 8u right and 6u up from O; "
+        path += "1u right and 6u up from O; 0u right and 5u up from O."
         outcome = last(path, "Round all corners of p by 2u as far as it goes: x.")
         radii = sorted({round(curve.radius, 6) for curve in outcome.figure.united.curves if hasattr(curve, "radius")})
         self.assertEqual(radii[-1], 2.0)

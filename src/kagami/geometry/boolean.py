@@ -48,7 +48,14 @@ def combine(operation: Operation, shapes: Sequence[Shape]) -> Shape:
     arrangement = arrange(shapes)
     chosen = CHOICES[operation](arrangement.covers)
     chosen[0] = False
-    return outline_of_faces(arrangement, chosen)
+    shape = outline_of_faces(arrangement, chosen)
+    # Where near things were merged, ends moved: once more, so that the next operation finds nothing to merge.
+    return shape if arrangement.scale == 1.0 or not shape else _settled(shape)
+
+
+def _settled(shape: Shape) -> Shape:
+    arrangement = arrange([shape])
+    return outline_of_faces(arrangement, arrangement.covers[:, 0])
 
 
 def area_of_union(shapes: Sequence[Shape]) -> float:

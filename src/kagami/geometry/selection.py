@@ -60,7 +60,12 @@ def _without_slivers(arrangement: Arrangement, loops: list[list[int]]) -> list[l
     edge = every % n
     chord = lengths(edges.places[edges.head[edge]] - edges.places[edges.tail[edge]])
     areas = np.bincount(which, arrangement.edge_areas[edge] * np.where(every < n, 1.0, -1.0))
-    thin = np.abs(areas) <= CRUMB * np.bincount(which, chord) / 2
+    around = np.bincount(which, chord)
+    # Chords fall short of the curves; where that could matter the curves themselves are measured.
+    for loop in np.flatnonzero((np.abs(areas) <= 4 * CRUMB * around) & (np.abs(areas) > CRUMB * around / 4)).tolist():
+        stretches = (arrangement.table.curve(*run) for run in _runs(arrangement, loops[loop]))
+        around[loop] = sum(stretch.length for stretch in stretches)
+    thin = np.abs(areas) <= CRUMB * around / 2
     return [loop for loop, left_out in zip(loops, thin.tolist(), strict=True) if not left_out]
 
 

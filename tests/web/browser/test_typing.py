@@ -98,12 +98,12 @@ class Typing(BrowserCase):
 
     def test_a_faceted_body_then_changed_on_the_last_day(self) -> None:
         job = self.type_job("j10-heap-of-salt.plan")
-        self.type_in("measure:a", "7u")
-        expect(self.page.locator("[data-key='measure:a']")).to_have_value("7u")
+        self.type_in("measure:a", "8u")
+        expect(self.page.locator("[data-key='measure:a']")).to_have_value("8u")
         self.settled(len(job.steps) + len(job.measures) + len(job.tones) + 3)
         changed = job.model_copy(
             update={
-                "measures": tuple(m.model_copy(update={"value": "7u"}) if m.name == "a" else m for m in job.measures)
+                "measures": tuple(m.model_copy(update={"value": "8u"}) if m.name == "a" else m for m in job.measures)
             }
         )
         self.assert_built(changed)

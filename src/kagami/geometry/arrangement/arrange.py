@@ -39,6 +39,8 @@ class Arrangement:
     face_of_cycle: Ints
     face_count: int
     winding: np.ndarray
+    scale: float = 1.0
+    """Scale of the drawing on which the certificate held."""
 
     @cached_property
     def face(self) -> Ints:
@@ -83,31 +85,45 @@ class Arrangement:
         return self.places_inside(np.arange(self.face_count))
 
     def places_inside(self, faces: Ints) -> Floats:
-        """A place inside each of some faces, (n, 2).
+        """A place inside each of some faces, (n, 2)."""
+        return self.probed(faces)[0]
+
+    def probed(self, faces: Ints) -> tuple[Floats, Bools]:
+        """A place inside each of some faces, (n, 2), and whether it was found there, (n,).
 
         It is moved inward from the longest edge by a share of it that shrinks until the place is found in its face.
         """
         n = len(self.edges.tail)
-        middle = (self.edges.t0 + self.edges.t1) / 2
-        length = self.table.ask("length", self.edges.curve) * np.abs(self.edges.t1 - self.edges.t0)
-        by_length = np.argsort(np.concatenate([length, length]), kind="stable")
+        size = self._edge_sizes
+        by_size = np.argsort(np.concatenate([size, size]), kind="stable")
         longest = np.zeros(self.face_count, dtype=np.intp)
-        longest[self.face[by_length]] = by_length  # the longest is written last
+        longest[self.face[by_size]] = by_size  # the longest is written last
         half_edge = longest[faces]
         edge = half_edge % n
-        places = self.table.ask("point", self.edges.curve[edge], middle[edge], width=2)
-        along = self.table.ask("derivative", self.edges.curve[edge], middle[edge], width=2)
-        along /= np.hypot(along[:, 0], along[:, 1])[:, None]
-        left = np.column_stack([-along[:, 1], along[:, 0]])
+        middle = (self.edges.t0[edge] + self.edges.t1[edge]) / 2
+        places = self.table.ask("point", self.edges.curve[edge], middle, width=2)
+        heading = self.table.ask("heading", self.edges.curve[edge], middle)
+        left = np.column_stack([-np.sin(heading), np.cos(heading)])
         inward = np.where((half_edge < n)[:, None], left, -left)
-        answer = places.copy()
-        todo = np.arange(len(faces))
+        answer, todo = places.copy(), np.arange(len(faces))
         for share in INWARD_SHARES:
-            answer[todo] = places[todo] + inward[todo] * (length[edge[todo]] * share)[:, None]
+            answer[todo] = places[todo] + inward[todo] * (size[edge[todo]] * share)[:, None]
             todo = todo[self.locate(answer[todo]) != faces[todo]]
             if len(todo) == 0:
                 break
-        return answer
+        return answer, ~np.isin(np.arange(len(faces)), todo)
+
+    @cached_property
+    def _edge_sizes(self) -> Floats:
+        """About how long each edge is: its chord or, for one back to its own start, the size of its curve's box."""
+        edges = self.edges
+        move = edges.places[edges.head] - edges.places[edges.tail]
+        size = np.hypot(move[:, 0], move[:, 1])
+        loops = np.flatnonzero(edges.tail == edges.head)
+        if len(loops):
+            boxes = self.table.ask("bounds", edges.curve[loops], width=4)
+            size[loops] = np.maximum(boxes[:, 2] - boxes[:, 0], boxes[:, 3] - boxes[:, 1])
+        return size
 
     def boundary_half_edges(self, selected: Bools) -> Ints:
         """Half-edges with a selected face on the left and an unselected one on the right."""
@@ -159,4 +175,4 @@ def _arranged(chains: Chains, scale: float) -> Arrangement:
     if scale != 1.0:
         edges = replace(edges, places=edges.places / scale)
         cycles = replace(cycles, area=cycles.area / scale**2)
-    return Arrangement(chains.table, edges, cycles, face_of_cycle, count, winding)
+    return Arrangement(chains.table, edges, cycles, face_of_cycle, count, winding, scale)

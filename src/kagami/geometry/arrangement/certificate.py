@@ -146,8 +146,7 @@ def _fault_of_nesting(arrangement: Arrangement, width: float) -> str | None:
     faces = np.unique(arrangement.face_of_cycle[last[meeting[cycles.component[last]]]])
     if len(faces) == 0:
         return None
-    places = arrangement.places_inside(faces)
-    return "regions lie over each other" if (arrangement.locate(places) != faces).any() else None
+    return None if arrangement.probed(faces)[1].all() else "regions lie over each other"
 
 
 def _component_boxes(arrangement: Arrangement, count: int) -> Floats:

@@ -92,7 +92,7 @@ def windings(edges: Edges, left: Ints, right: Ints, faces: int, owners: int) -> 
         TooLarge: more regions and shapes than their table may hold.
     """
     if faces * owners > MOST_COVERS:
-        raise TooLarge("regions times figures", faces * owners, MOST_COVERS)
+        raise TooLarge(f"regions among {owners:,} figures", faces, MOST_COVERS // owners)
     graph = neighbours(faces, right, left)
     order, parent = breadth_first_order(graph.matrix(), 0, directed=True)
     rank = np.empty(faces, dtype=np.intp)

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import time
+from unittest import mock
 
 from django.urls import reverse
 
 from kagami.plan.text import read_text
 from tests.web.studio import StudioCase
+from web.heavy import heavy_work
 
 HEAD = "Mark: Trial\nModule: 3 mm\nSheet: 30u\n\n"
 FREE = "Outline free, closed, drawn from O through 0u, 0u [0, 0 | 1u, 0u]; 3u, 1u [0u, -1u | 0u, 1u]; 0u, 3u.\n"
@@ -44,8 +46,6 @@ class Heavy(StudioCase):
                 self.assertEqual(self.post("bench-undo", mark).status_code, 200)
 
     def test_a_fault_of_ours_is_shown_with_its_number_and_logged(self) -> None:
-        from unittest import mock
-
         from kagami.plan.steps.circle import Circle
         from web.marks.services.evaluation import CACHE
 
@@ -65,9 +65,33 @@ class Heavy(StudioCase):
         CACHE.drawings.clear()
 
     def test_a_mark_that_cannot_be_pictured_says_so_on_its_card(self) -> None:
-        from unittest import mock
-
         self.mark()
         with mock.patch("web.shelf.views.picture_of", side_effect=RuntimeError("no")), self.assertLogs("web.faults"):
             page = self.client.get(reverse("shelf"))
         self.assertContains(page, "cannot be pictured")
+
+    def test_where_the_bench_cannot_be_drawn_there_is_a_way_back(self) -> None:
+        mark = self.mark()
+        self.change(mark, "set-field", step="rim", field="radius", value="7u")
+        with (
+            mock.patch("web.bench.fragments.draw_panel", side_effect=RuntimeError("no")),
+            self.assertLogs("web.faults"),
+        ):
+            page = self.client.get(reverse("bench", args=[mark.id]))
+            answer = self.change(mark, "set-field", step="rim", field="radius", value="6u").json()
+        self.assertEqual(page.status_code, 500)
+        self.assertIn("Undo the last change", page.content.decode())
+        self.assertTrue(answer["kept"])
+        self.assertEqual(self.plan_of(mark).step("rim").radius, "6u")
+        self.client.post(reverse("bench-step-back", args=[mark.id]))
+        self.assertEqual(self.plan_of(mark).step("rim").radius, "7u")
+        self.assertEqual(self.client.get(reverse("delivery-plan", args=[mark.id])).status_code, 200)
+
+    def test_large_sheets_wait_for_each_other_and_have_an_end(self) -> None:
+        mark = self.mark()
+        address = reverse("range", args=[mark.id])
+        with mock.patch("web.heavy.WAIT_SECONDS", 0.05), heavy_work():
+            self.assertContains(self.client.get(address), "Others are drawing", status_code=503)
+        with mock.patch("kagami.plan.limits.RANGE_SECONDS", -1.0):
+            self.assertContains(self.client.get(address), "as long as one sheet may take", status_code=422)
+        self.assertEqual(self.client.get(address).status_code, 200)

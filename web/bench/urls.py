@@ -8,6 +8,7 @@ urlpatterns = [
     path("", views.bench, name="bench"),
     path("state/", views.state, name="bench-state"),
     path("change/", views.change, name="bench-change"),
+    path("back/", views.step_back, name="bench-step-back"),
     path("undo/", views.undo, name="bench-undo"),
     path("redo/", views.redo, name="bench-redo"),
     path("keep/", views.keep, name="bench-keep"),

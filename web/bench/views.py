@@ -1,10 +1,11 @@
 """The Bench's page and its JSON views. Each parses, calls one function, renders."""
 
+import contextlib
 from dataclasses import replace
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse, JsonResponse
-from django.shortcuts import render
+from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
@@ -29,8 +30,19 @@ def bench(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The page."""
     mark = mark_of(request.user, mark_id)
     state = looking(request.GET)
-    context = Bench(mark, mark.current.read(), state).context()
+    context = guarded("the Bench", lambda: Bench(mark, mark.current.read(), state).context())
+    if isinstance(context, Fault):
+        return render(request, "bench/way_back.html", {"mark": mark, "number": context.number}, status=500)
     return render(request, "bench/bench.html", {**context, "verbs": verbs(), "words": words(), "page": "bench"})
+
+
+@require_POST
+def step_back(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """Undo by a plain form: the way back where the Bench itself cannot be drawn."""
+    mark = mark_of(request.user, mark_id)
+    with contextlib.suppress(history.NothingFurther, history.StaleRevision, history.MarkGone):
+        history.undo(mark, mark.current.number)
+    return redirect("bench", mark_id)
 
 
 @require_safe

@@ -1,5 +1,6 @@
 """Delivery: the finished mark as files."""
 
+import json
 from typing import Final
 
 from django.http import Http404, HttpRequest, HttpResponse
@@ -13,7 +14,8 @@ from kagami.exchange.png import write_png
 from kagami.exchange.svg import write_svg
 from kagami.plan.document import to_json
 from kagami.plan.text import write_text
-from web.bench.mirror import draw_mirror
+from web.bench.mirror import NO_MIRROR, draw_mirror
+from web.faults import Fault, guarded
 from web.marks.access import mark_of
 from web.marks.services.evaluation import evaluated
 
@@ -25,7 +27,8 @@ def delivery(request: HttpRequest, mark_id: int) -> HttpResponse:
     """What can be taken away."""
     mark = mark_of(request.user, mark_id)
     result = evaluated(mark.current.read())
-    mirror = draw_mirror(result)
+    drawn = guarded("the Mirror", lambda: draw_mirror(result))
+    mirror = NO_MIRROR if isinstance(drawn, Fault) else drawn
     size = next((reading.value for reading in mirror.readings if reading.name == _("Size")), "")
     context = {"mark": mark, "page": "delivery", "mirror": mirror, "sizes": PNG_SIZES, "size": size}
     return render(request, "delivery/delivery.html", {**context, "plan": result.plan, "sound": result.sound})
@@ -49,9 +52,12 @@ def png(request: HttpRequest, mark_id: int, size: int) -> HttpResponse:
 
 @require_safe
 def plan(request: HttpRequest, mark_id: int) -> HttpResponse:
-    """The plan file."""
-    found = mark_of(request.user, mark_id).current.read()
-    return _file(to_json(found).encode(), "application/json", f"{found.title}.json")
+    """The plan file: as it is stored, where it cannot be read."""
+    mark = mark_of(request.user, mark_id)
+    text = guarded("the plan file", lambda: to_json(mark.current.read()))
+    if isinstance(text, Fault):
+        text = json.dumps(mark.current.plan, ensure_ascii=False, indent=1)
+    return _file(text.encode(), "application/json", f"{mark.name}.json")
 
 
 @require_safe

@@ -11,6 +11,8 @@ from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluate import Result, evaluate
 from web.bench.mirror import Picture, pictures_alike
+from web.faults import Fault, guarded
+from web.heavy import Busy, heavy_work
 from web.marks.access import mark_of
 from web.marks.models import Mark
 from web.marks.services.evaluation import CACHE
@@ -58,9 +60,12 @@ def _page(request: HttpRequest, mark: Mark, fault: str = "", status: int = 200) 
     ways = asked(plan, request.GET or request.POST)
     lines: tuple[tuple[Card, ...], ...] = ()
     try:
-        lines = _cards(plan, ways)
+        with heavy_work():
+            lines = _cards(plan, ways)
     except PlanError as error:
         fault, status = fault or str(error), 422
+    except Busy as error:
+        fault, status = str(error), 503
     context = {
         "mark": mark,
         "plan": plan,
@@ -82,7 +87,9 @@ def _cards(plan: Plan, ways: tuple[Way, Way]) -> tuple[tuple[Card, ...], ...]:
         return ()
     sheet = ranges.contact_sheet(plan, [way.row(plan) for way in open_ways], CACHE)
     now = _drawn(evaluate(plan, CACHE))
-    pictures = iter(pictures_alike([sample.result for line in sheet for sample in line]))
+    results = [sample.result for line in sheet for sample in line]
+    drawn = guarded("the range", lambda: pictures_alike(results))
+    pictures = iter([Picture(())] * len(results) if isinstance(drawn, Fault) else drawn)
     return tuple(
         tuple(
             Card(

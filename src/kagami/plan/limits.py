@@ -28,6 +28,8 @@ WORK: Final = 60_000
 """Curves of all steps together: it bounds the time of an evaluation, the same on every machine."""
 SECONDS: Final = 8.0
 """Processor time of one evaluation, looked at between steps; only what no other limit foresaw comes near to it."""
+RANGE_SECONDS: Final = 6.0
+"""Processor time of one contact sheet."""
 COPIES_IN_ALL: Final = 3600
 """Copies of one figure, those within copies counted too."""
 SOLVED: Final = 6

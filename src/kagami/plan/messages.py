@@ -134,6 +134,8 @@ TEXTS: Final[dict[str, str]] = {
     "nothing-to-freeze": "What {name} gives to others cannot be computed now, so it cannot be frozen. Mend it first.",
     "range-count": "A range shows from 2 to {most} marks, not {given}.",
     "grid-count": "A grid shows at most {most} marks, not {given}. Take fewer values one way.",
+    "range-too-slow": "{done} of {count} marks were drawn in {seconds} seconds; that is as long as one sheet may take. "
+    "Show again to go on, or take fewer values.",
     "range-twice": "{name} cannot vary both ways. Choose another value for one of them.",
     "no-crumbs": "No region of {name} is too small to be meant.",
     "no-region": "That region is not there any more. The sheet was drawn anew: choose again.",

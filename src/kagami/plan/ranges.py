@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import time
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
 
+from kagami.plan import limits
 from kagami.plan.cache import Cache
 from kagami.plan.change import change
 from kagami.plan.document import Plan
@@ -118,7 +120,8 @@ def contact_sheet(plan: Plan, rows: Sequence[Row], cache: Cache | None = None) -
     """The plan over one row of values, or over two: a line of samples for each value of the second.
 
     Raises:
-        ChangeRefused: there are more than `MOST_IN_GRID` marks, or a subject stands in both rows.
+        ChangeRefused: there are more than `MOST_IN_GRID` marks, a subject stands in both rows, or drawing them all
+            would take too long; those that were drawn are found again in the cache.
         PlanError: a value cannot be set.
     """
     across, down = rows[0], rows[1] if len(rows) > 1 else None
@@ -127,10 +130,17 @@ def contact_sheet(plan: Plan, rows: Sequence[Row], cache: Cache | None = None) -
         code = "range-twice" if down.subject.key == across.subject.key else "grid-count"
         raise ChangeRefused(code, most=MOST_IN_GRID, given=count, name=down.subject.label)
     cache = Cache() if cache is None else cache
-    return tuple(
-        tuple(_sample(plan, rows, (value, *other), cache) for value in across.values)
-        for other in ([(value,) for value in down.values] if down else [()])
-    )
+    begun = time.thread_time()
+    lines: list[tuple[Sample, ...]] = []
+    for other in [(value,) for value in down.values] if down else [()]:
+        line: list[Sample] = []
+        for value in across.values:
+            if time.thread_time() - begun > limits.RANGE_SECONDS:
+                done = len(lines) * len(across.values) + len(line)
+                raise ChangeRefused("range-too-slow", done=done, count=count, seconds=limits.RANGE_SECONDS)
+            line.append(_sample(plan, rows, (value, *other), cache))
+        lines.append(tuple(line))
+    return tuple(lines)
 
 
 def _sample(plan: Plan, rows: Sequence[Row], values: tuple[str, ...], cache: Cache) -> Sample:

@@ -18,6 +18,11 @@ class Memo(Generic[T]):
         self._found: OrderedDict[Hashable, T] = OrderedDict()
         self._lock = Lock()
 
+    def clear(self) -> None:
+        """Forget all."""
+        with self._lock:
+            self._found.clear()
+
     def get(self, key: Hashable, make: Callable[[], T]) -> T:
         """What is remembered under a key, or what `make` makes."""
         key = (get_language(), key)

@@ -13,6 +13,7 @@ GETS = ["bench", "bench-state", "bench-choices", "delivery", "delivery-svg", "de
 GETS += ["range", "remove-mark"]
 POSTS = [
     "bench-complete",
+    "bench-step-back",
     "bench-change",
     "bench-undo",
     "bench-redo",

@@ -6,6 +6,8 @@ import itertools
 import math
 from unittest import TestCase
 
+import numpy as np
+
 from kagami.geometry.affine import Affine
 from kagami.geometry.bezier import Cubic
 from kagami.geometry.boolean import area_of_union
@@ -17,7 +19,7 @@ from kagami.geometry.measure.size import area
 from kagami.geometry.measure.symmetry import symmetry
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
-from kagami.geometry.weave import Pieces, Strand, StrandsMeet, alternate, inlaid, passes_of, woven
+from kagami.geometry.weave import Pieces, Strand, StrandsMeet, alternate, crowded, inlaid, passes_of, woven
 from tests.geometry.standard_shapes import O, ring_of
 
 CURL = Strand(Outline((Cubic(O, Point(6, 5), Point(-3, 5), Point(3, 0)),), closed=False), 0.4)
@@ -216,3 +218,79 @@ class Noise(TestCase):
             bent = Strand(Outline((Line(Point(-length, 0), O), Line(O, Point(2, 1))), closed=False), 0.1)
             with self.subTest(length):
                 self.assertEqual(len(passes_of([bent, segment(Point(0, -2), Point(0, 2), 0.1)])), 1)
+
+
+class SelfCrossing(TestCase):
+    def eight(self, width: float) -> Strand:
+        places = [Point(-7, 0), O, Point(7, 0), O]
+        handles = [(Point(-7, -5), Point(-7, 5)), (Point(-3, 3), Point(3, -3))]
+        handles += [(Point(7, -5), Point(7, 5)), (Point(3, 3), Point(-3, -3))]
+        curves = [Cubic(places[k], handles[k][1], handles[(k + 1) % 4][0], places[(k + 1) % 4]) for k in range(4)]
+        return Strand(Outline(tuple(curves)), width)
+
+    def test_a_figure_of_eight_keeps_both_its_loops(self) -> None:
+        for width, gap in ((1.0, 0.3), (0.5, 0.1), (1.2, 0.0)):
+            strand = self.eight(width)
+            crossings = passes_of([strand])
+            self.assertEqual(len(crossings), 1)
+            ((piece,),) = woven([strand], crossings, alternate([strand], crossings), gap)
+            angle = math.sin(crossings[0].first.heading - crossings[0].second.heading)
+            # The lower passage loses a parallelogram of the upper band and both gaps.
+            cut = width * (width + 2 * gap) / abs(angle)
+            self.assertAlmostEqual(area(piece), strand.length * width - cut, delta=0.02 * width)
+            self.assertEqual(len(piece.outlines), 1 if gap else 3)
+
+    def test_random_closed_strands_keep_their_length_times_width(self) -> None:
+        checked = 0
+        for seed in range(80):
+            chance = np.random.default_rng(seed)
+            count = int(chance.integers(5, 9))
+            places = [Point(*chance.uniform(-9, 9, 2).tolist()) for _ in range(count)]
+            strand = Strand(smooth(places), 0.12)
+            crossings = passes_of([strand])
+            if not crossings or crowded([strand], crossings, 0.6):
+                continue
+            turns = [abs(math.sin(c.first.heading - c.second.heading)) for c in crossings]
+            if min(turns) < 0.5 or tightest(strand.line) < 0.06:
+                continue  # an oblique cut needs more room; a bend under half the width overlaps itself
+            checked += 1
+            pieces = woven([strand], crossings, alternate([strand], crossings), 0.05)
+            cut = sum(0.12 * 0.22 / turn for turn in turns)
+            found = sum(area(piece) for group in pieces for piece in group)
+            with self.subTest(seed):
+                self.assertAlmostEqual(found, strand.length * 0.12 - cut, delta=2e-4 * len(crossings))
+        self.assertGreater(checked, 5)
+
+    def test_crossings_with_too_little_room_are_told(self) -> None:
+        across = [segment(Point(x, -3), Point(x, 3), 0.8) for x in (0, 0.9)]
+        strands = [segment(Point(-3, 0), Point(3, 0), 0.8), *across]
+        crossings = passes_of(strands)
+        self.assertEqual(crowded(strands, crossings, 0.0), ())
+        self.assertEqual(crowded(strands, crossings, 0.2), ((0, 1),))
+
+
+def smooth(places: list[Point]) -> Outline:
+    """A closed smooth line through places."""
+    count = len(places)
+    curves = []
+    for k in range(count):
+        a, b, c, d = (places[(k + j) % count] for j in (-1, 0, 1, 2))
+        first = Point(b.x + (c.x - a.x) / 6, b.y + (c.y - a.y) / 6)
+        second = Point(c.x - (d.x - b.x) / 6, c.y - (d.y - b.y) / 6)
+        curves.append(Cubic(b, first, second, c))
+    return Outline(tuple(curves))
+
+
+def tightest(line: Outline) -> float:
+    """Smallest radius of curvature along a line of cubics, by sampling, in u."""
+    t = np.linspace(0, 1, 2001)[:, None]
+    radii = []
+    for curve in line.curves:
+        assert isinstance(curve, Cubic)
+        ends = [np.array(place) for place in (curve.start, curve.first_handle, curve.second_handle, curve.end)]
+        a, b, c = (ends[k + 1] - ends[k] for k in range(3))
+        d = 3 * ((1 - t) ** 2 * a + 2 * (1 - t) * t * b + t**2 * c)
+        e = 6 * ((1 - t) * (b - a) + t * (c - b))
+        bend = np.abs(d[:, 0] * e[:, 1] - d[:, 1] * e[:, 0]) / np.hypot(d[:, 0], d[:, 1]) ** 3
+        radii.append(1 / float(bend.max()))
+    return min(radii)

@@ -103,7 +103,7 @@ TEXTS: Final[dict[str, str]] = {
     "Take fewer copies or figures there.",
     "too-much": "This step would hold {count} {what} at once; {most} is the most. Use fewer copies or figures.",
     "too-many-copies": "This step would make {count} copies; {most} is the most. Use fewer.",
-    "out-of-memory": "There was not enough memory to draw this step. Use fewer copies or figures.",
+    "out-of-memory": "There was too little memory for this step. Use fewer copies or figures.",
     "step-broke": "This step could not be drawn; that is a fault of Kagami, noted under the number {number}. All else "
     "is drawn. Change a value of the step, undo, or tell us the number.",
     "too-large": "This step would make {curves} lines and arcs; {most} is the most. Use fewer copies or figures.",

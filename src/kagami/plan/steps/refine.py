@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
 
@@ -10,7 +11,7 @@ from kagami.geometry import boolean
 from kagami.geometry.offset import Corners, Ends, Place, band, offsets
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.parting import Parting, parted
-from kagami.geometry.rounding import corners_of, fitting_radii, rounded, rounded_each
+from kagami.geometry.rounding import Corner, corners_of, fitting_radii, rounded, rounded_each
 from kagami.geometry.sweep import swept
 from kagami.geometry.tolerance import SAME
 from kagami.geometry.weave import (
@@ -245,6 +246,11 @@ def strands_of(inputs: Inputs, width: float, ends: Ends, corners: Corners) -> li
     ]
 
 
+def chosen(corners: Sequence[Corner], which: str) -> list[int]:
+    """Numbers of the corners that are meant: all, outer or inner ones."""
+    return [k for k, corner in enumerate(corners) if which in ("all", "outer" if corner.outward else "inner")]
+
+
 @register("round")
 class Round(_Refining):
     """Corners of a figure given an arc."""
@@ -262,10 +268,8 @@ class Round(_Refining):
         """All copies as one area, its corners rounded."""
         shape, radius = inputs.shape("figure"), inputs.positive("radius")
         corners = corners_of(shape)
-        only = [
-            k for k, corner in enumerate(corners) if self.which == "all" or corner.outward == (self.which == "outer")
-        ]
         source = inputs.figure("figure")
+        only = chosen(corners, self.which)
         return Drawing(Figure((rounded(shape, radius, only),), source.anchors, source.group))
 
 
@@ -286,7 +290,7 @@ class RoundFar(_Refining):
         """All copies as one area; corners with less than the radius are told with what they got."""
         shape, radius, source = inputs.shape("figure"), inputs.positive("radius"), inputs.figure("figure")
         corners = corners_of(shape)
-        only = [k for k, corner in enumerate(corners) if self.which in ("all", "outer" if corner.outward else "inner")]
+        only = chosen(corners, self.which)
         radii = fitting_radii(shape, radius, only)
         less = [k for k in only if radii[k] < radius]
         notes: Notes = ()

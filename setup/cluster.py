@@ -9,6 +9,7 @@ import pwd
 import secrets
 import signal
 import subprocess
+import sys
 import time
 
 from environment import install_debian
@@ -123,7 +124,7 @@ def _make(tools: pathlib.Path) -> dict:
     left = _as_server(["cat", str(kept)], capture_output=True, text=True)
     if left.returncode == 0 and _as_server(["test", "-f", f"{data}/PG_VERSION"]).returncode == 0:
         return _record(data, left.stdout)
-    print("Making the database cluster …", flush=True)
+    print("Making the database cluster …", file=sys.stderr, flush=True)
     password = secrets.token_urlsafe(24)
     _as_server(["mkdir", "-p", "-m", "700", str(home)])
     _as_server(["rm", "-rf", str(side)])
@@ -177,7 +178,7 @@ def _make_database(tools: pathlib.Path, record: dict) -> None:
     ready = [str(tools / "pg_isready"), "-q", "-t", "5", *reach]
     end = time.monotonic() + READY_SECONDS
     # One that recovers from a crash answers at once, but refuses: it is asked again until it lets us in.
-    while subprocess.run(ready, env=surroundings, stdin=subprocess.DEVNULL).returncode:
+    while subprocess.run(ready, env=surroundings, stdin=subprocess.DEVNULL, stdout=sys.stderr).returncode:
         if time.monotonic() > end:
             raise SetupError(f"the database server does not answer; its log is {_log(pathlib.Path(record['data']))}")
         time.sleep(0.2)

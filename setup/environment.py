@@ -26,7 +26,7 @@ def install_debian(packages: list[str], reason: str) -> None:
         raise SetupError(f"{reason} is missing. As root: {command}")
     if shutil.which("apt-get") is None:
         raise SetupError(f"{reason} is missing, and this is not a Debian machine (no apt-get).")
-    print(f"Installing {reason} from Debian's packages …", flush=True)
+    print(f"Installing {reason} from Debian's packages …", file=sys.stderr, flush=True)
     surroundings = dict(os.environ, DEBIAN_FRONTEND="noninteractive")
     log = STATE / "apt.log"
     with log.open("w") as file:
@@ -45,7 +45,7 @@ def make_environment(level: str) -> None:
     have = (VENV / "level").read_text().split() if (VENV / "level").exists() else ["", ""]
     if have[1] == _stamp() and have[0] in (level, "test") and PYTHON.exists():
         return
-    print("Making the virtual environment …", flush=True)
+    print("Making the virtual environment …", file=sys.stderr, flush=True)
     if not PYTHON.exists():
         _make_venv()
     _install(ROOT / LISTS[level])
@@ -74,18 +74,18 @@ def _install(listed: pathlib.Path) -> None:
     pip = [str(PYTHON), "-m", "pip", "--quiet", "--disable-pip-version-check", "install", "--require-hashes", "-r"]
     uv = VENV / "bin" / "uv"
     if not uv.exists():
-        subprocess.run([*pip, str(ROOT / SETUP_LIST)], stdin=subprocess.DEVNULL)
+        subprocess.run([*pip, str(ROOT / SETUP_LIST)], stdin=subprocess.DEVNULL, stdout=sys.stderr)
     if uv.exists():
         words = [str(uv), "pip", "install", "--quiet", "--python", str(PYTHON), "--require-hashes", "-r", str(listed)]
         # By itself uv trusts only the certificates that it brings along, not those of the system (a company's own).
         env = dict(os.environ, UV_NATIVE_TLS="1", UV_SYSTEM_CERTS="1")
-        if subprocess.run(words, stdin=subprocess.DEVNULL, env=env).returncode == 0:
+        if subprocess.run(words, stdin=subprocess.DEVNULL, stdout=sys.stderr, env=env).returncode == 0:
             return
-        print("uv could not install the packages; trying pip …", flush=True)
+        print("uv could not install the packages; trying pip …", file=sys.stderr, flush=True)
     _run([*pip, str(listed)], "installing the locked packages")
 
 
 def _run(words: list[str], what: str) -> None:
-    done = subprocess.run(words, stdin=subprocess.DEVNULL)
+    done = subprocess.run(words, stdin=subprocess.DEVNULL, stdout=sys.stderr)
     if done.returncode:
         raise SetupError(f"{what} failed (see above): {' '.join(words)}")

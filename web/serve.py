@@ -111,7 +111,10 @@ def _work(listening: socket.socket, given: argparse.Namespace) -> None:
         resource.setrlimit(resource.RLIMIT_AS, (limit, limit))
     from waitress import create_server
 
+    from kagami.warm import warm
     from web.wsgi import application
+
+    warm()
 
     server = create_server(
         application,

@@ -6,9 +6,7 @@ from typing import Any, Final, NamedTuple, TypeAlias
 
 import numpy as np
 import numpy.typing as npt
-from scipy.sparse import csr_array
-from scipy.sparse.csgraph import connected_components
-from scipy.spatial import cKDTree
+import scipy
 
 Floats: TypeAlias = npt.NDArray[np.float64]
 Complexes: TypeAlias = npt.NDArray[np.complex128]
@@ -17,6 +15,12 @@ Bools: TypeAlias = npt.NDArray[np.bool_]
 
 CELLS: Final = 64
 """Places in one cell, whose side is this share of the distance asked for, are one before others are compared."""
+
+MOST_COMPARED: Final = 100_000
+"""Pairs of places that are compared outright; with more, a tree finds those that are near."""
+
+SMALL_GRAPH: Final = 2_000
+"""Ends of links up to which a graph is walked node by node."""
 
 
 def frozen(array: npt.NDArray[Any]) -> npt.NDArray[Any]:
@@ -68,10 +72,10 @@ class Neighbours(NamedTuple):
     nodes: Ints
     link: Ints
 
-    def matrix(self) -> csr_array:
+    def matrix(self) -> scipy.sparse.csr_array:
         """For scipy's graph routines."""
         count = len(self.start) - 1
-        return csr_array((np.ones(len(self.nodes), np.int8), self.nodes, self.start), shape=(count, count))
+        return scipy.sparse.csr_array((np.ones(len(self.nodes), np.int8), self.nodes, self.start), shape=(count, count))
 
 
 def neighbours(count: int, a: Ints, b: Ints) -> Neighbours:
@@ -84,17 +88,42 @@ def neighbours(count: int, a: Ints, b: Ints) -> Neighbours:
 
 
 def linked(count: int, a: Ints, b: Ints) -> Ints:
-    """Label of the connected component of each of `count` nodes under the links a–b."""
-    if len(a) == 0:
-        return np.arange(count)
-    return connected(neighbours(count, a, b))
+    """Label of the connected component of each of `count` nodes under the links a–b, from 0 in the order of the nodes.
+
+    In each round every root takes the least root that it is linked to, and paths are halved until all nodes name their
+    root. Source: Y. Shiloach, U. Vishkin, An O(log n) parallel connectivity algorithm (1982).
+    """
+    root = np.arange(count)
+    while True:
+        first, second = root[a], root[b]
+        apart = first != second
+        if not apart.any():
+            break
+        a, b, first, second = a[apart], b[apart], first[apart], second[apart]
+        np.minimum.at(root, np.maximum(first, second), np.minimum(first, second))
+        while not np.array_equal(further := root[root], root):
+            root = further
+    return (np.cumsum(root == np.arange(count)) - 1)[root]
 
 
-def connected(graph: Neighbours) -> Ints:
-    """Label of the connected component of each node."""
-    # In a symmetric graph the strong components are the connected ones, and cost no transposed copy.
-    labels: Ints = connected_components(graph.matrix(), directed=True, connection="strong")[1].astype(np.intp)
-    return labels
+def breadth_first(graph: Neighbours) -> tuple[Ints, Ints]:
+    """Nodes reached from node 0 in breadth-first order, and the parent of each node that is reached from another.
+
+    A small graph is walked here, which costs less than handing it over.
+    """
+    if len(graph.nodes) > SMALL_GRAPH:
+        order, parent = scipy.sparse.csgraph.breadth_first_order(graph.matrix(), 0, directed=True)
+        return order.astype(np.intp), parent.astype(np.intp)
+    start, nodes = graph.start.tolist(), graph.nodes.tolist()
+    parents = [-1] * (len(start) - 1)
+    parents[0] = 0
+    reached = [0]
+    for node in reached:
+        for other in nodes[start[node] : start[node + 1]]:
+            if parents[other] < 0:
+                parents[other] = node
+                reached.append(other)
+    return np.array(reached), np.array(parents)
 
 
 def cycles_of(following: Ints) -> tuple[Ints, int]:
@@ -129,7 +158,7 @@ def clustered(points: Floats, distance: float) -> tuple[Ints, int]:
     suspect[order[1:][close]] = True
     where = np.flatnonzero(suspect)
     cell, model = _cells(points[where], distance / CELLS)
-    pairs = cKDTree(points[where[model]]).query_pairs(distance, output_type="ndarray")
+    pairs = _close_pairs(points[where[model]], distance)
     if len(pairs) == 0 and len(model) == len(where):
         return labels, count
     ends = where[model]
@@ -137,6 +166,30 @@ def clustered(points: Floats, distance: float) -> tuple[Ints, int]:
     b = np.concatenate([ends[cell], ends[pairs[:, 1]]])
     labels = linked(count, a, b)
     return labels, int(labels.max()) + 1
+
+
+def _close_pairs(points: Floats, distance: float) -> Ints:
+    """Pairs of places within `distance` of each other, (n, 2).
+
+    Gaps wider than that, along x and along y in turn, part the places into groups; inside a group all are compared.
+    """
+    group = np.zeros(len(points), dtype=np.intp)
+    groups = 0
+    while (int(group.max()) + 1 if len(group) else 0) > groups:
+        groups = int(group.max()) + 1
+        for axis in (0, 1):
+            order = np.lexsort((points[:, axis], group))
+            begins = run_starts(group[order])
+            begins[1:] |= np.diff(points[order, axis]) > distance
+            group[order] = np.cumsum(begins) - 1
+    order = np.argsort(group, kind="stable")
+    ends = np.cumsum(np.bincount(group))[group[order]] if len(group) else group
+    after = np.arange(1, len(points) + 1)
+    if int((ends - after).sum()) > MOST_COMPARED:
+        return np.asarray(scipy.spatial.cKDTree(points).query_pairs(distance, output_type="ndarray"))
+    rows, position = expand_ranges(after, ends - after)
+    pairs = np.column_stack([order[rows], order[position]])
+    return pairs[lengths(points[pairs[:, 0]] - points[pairs[:, 1]]) <= distance]
 
 
 def _cells(points: Floats, size: float) -> tuple[Ints, Ints]:

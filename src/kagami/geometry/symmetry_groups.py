@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
-from scipy.spatial import cKDTree
+import scipy
 
 from kagami.geometry.affine import Affine
 from kagami.geometry.arrangement import Arrangement
@@ -109,7 +109,7 @@ class Group:
         if count < 2 or self.size < 2:
             return np.arange(count)
         known = np.column_stack([places, *features])
-        tree = cKDTree(known)
+        tree = scipy.spatial.cKDTree(known)
         if self.axis is None:
             first = _images(tree, known, self.maps[1])
             if (first >= 0).all() and len(np.unique(first)) == count:
@@ -125,7 +125,7 @@ def _off_line(place: Point, through: Point, direction: float) -> float:
     return abs((place.x - through.x) * math.sin(direction) - (place.y - through.y) * math.cos(direction))
 
 
-def _images(tree: cKDTree, known: Floats, by: Affine) -> Ints:
+def _images(tree: scipy.spatial.cKDTree, known: Floats, by: Affine) -> Ints:
     """For each row of features (a place first) the row that a map brings it onto, or −1."""
     moved = np.column_stack([by.points(known[:, :2]), known[:, 2:]])
     distance, found = tree.query(moved, distance_upper_bound=SAME * (1 + float(np.abs(known).max())))

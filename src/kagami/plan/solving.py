@@ -14,7 +14,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Final
 
 import numpy as np
-from scipy.optimize import brentq
+import scipy
 
 from kagami.plan import limits
 from kagami.plan.document import Measure, Plan, Solve
@@ -106,7 +106,7 @@ def _search(plan: Plan, measure: Measure, solve: Solve, cache: Cache, evaluate: 
     values = np.array([difference(x) for x in grid.tolist()])
     roots = [x for x, value in zip(grid.tolist(), values.tolist(), strict=True) if value == 0]
     for k in np.flatnonzero(values[:-1] * values[1:] < 0).tolist():
-        root = float(brentq(difference, grid[k], grid[k + 1], xtol=EXACT, rtol=EXACT))
+        root = float(scipy.optimize.brentq(difference, grid[k], grid[k + 1], xtol=EXACT, rtol=EXACT))
         if abs(difference(root)) <= JUMP * max(abs(values[k]), abs(values[k + 1])):  # a jump is no solution
             roots.append(root)
     if not roots:

@@ -8,12 +8,12 @@ before them.
 
 from __future__ import annotations
 
+import math
 import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Annotated, Final
 
-from coloraide import Color
 from pydantic import BaseModel, ConfigDict, StringConstraints
 
 from kagami.plan import limits
@@ -62,15 +62,17 @@ def colour_of(text: str, before: Mapping[str, str]) -> str:
         raise PlanError("bad-tone", text=text)
     share = float(found[1]) / 100
     if found[2] is None:
-        return _hex(Color("srgb", [1 - share] * 3))
+        return "#" + f"{math.floor(255 * (1 - share) + 0.5):02x}" * 3
     if found[3] not in before:
         raise PlanError("no-tone-before", name=found[3])
     toward = "white" if found[2] == "lighter" else "black"
-    return _hex(Color(before[found[3]]).mix(toward, share, space=MIXED_IN))
+    return _mixed(before[found[3]], toward, share)
 
 
-def _hex(colour: Color) -> str:
-    return str(colour.convert("srgb").to_string(hex=True, fit=True))
+def _mixed(colour: str, toward: str, share: float) -> str:
+    from coloraide import Color  # only marks with mixed tones wait for it
+
+    return str(Color(colour).mix(toward, share, space=MIXED_IN).convert("srgb").to_string(hex=True, fit=True))
 
 
 def tone_colours(tones: Iterable[Tone]) -> ToneColours:

@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 import numpy as np
-from scipy.sparse.csgraph import breadth_first_order
 
 from kagami.geometry.arrangement.rays import NONE, first_met
 from kagami.geometry.arrangement.split import Edges
 from kagami.geometry.arrangement.trace import Cycles, outer_cycles
-from kagami.geometry.arrays import Floats, Ints, Neighbours, expand_ranges, linked, neighbours
+from kagami.geometry.arrays import Floats, Ints, Neighbours, breadth_first, expand_ranges, linked, neighbours
 from kagami.geometry.errors import TooLarge
 from kagami.geometry.table import CurveTable
 from kagami.geometry.tolerance import LENGTH
@@ -94,7 +93,7 @@ def windings(edges: Edges, left: Ints, right: Ints, faces: int, owners: int) -> 
     if faces * owners > MOST_COVERS:
         raise TooLarge(f"regions among {owners:,} figures", faces, MOST_COVERS // owners)
     graph = neighbours(faces, right, left)
-    order, parent = breadth_first_order(graph.matrix(), 0, directed=True)
+    order, parent = breadth_first(graph)
     rank = np.empty(faces, dtype=np.intp)
     rank[order] = np.arange(len(order))
     through, sign = _tree_edges(graph, parent, order, faces)

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from kagami.geometry.arrangement.split import Edges
-from kagami.geometry.arrays import Bools, Floats, Ints, Neighbours, connected, cycles_of, run_starts, sums_by
+from kagami.geometry.arrays import Bools, Floats, Ints, cycles_of, linked, run_starts, sums_by
 from kagami.geometry.table import CurveTable
 from kagami.geometry.tolerance import TIE_ANGLE
 
@@ -48,7 +48,7 @@ def trace(table: CurveTable, edges: Edges) -> Cycles:
     cycle, count = cycles_of(following)
     area = sums_by(cycle, count, _both_ways(edge_areas(table, edges)))
     component = np.zeros(count, dtype=np.intp)
-    component[cycle] = np.unique(_components(edges, tail, order)[tail], return_inverse=True)[1]
+    component[cycle] = np.unique(linked(len(edges.places), edges.tail, edges.head)[tail], return_inverse=True)[1]
     return Cycles(following, cycle, area, component)
 
 
@@ -70,14 +70,6 @@ def edge_areas(table: CurveTable, edges: Edges) -> Floats:
 def _both_ways(values: Floats) -> Floats:
     """Values of edges for their half-edges: run backwards, an edge takes off what it adds."""
     return np.concatenate([values, -values])
-
-
-def _components(edges: Edges, tail: Ints, order: Ints) -> Ints:
-    """Connected component of each vertex. The half-edges sorted by vertex are the graph already."""
-    count = len(edges.places)
-    start = np.searchsorted(tail[order], np.arange(count + 1)).astype(np.int32)
-    head = np.concatenate([edges.head, edges.tail])[order].astype(np.int32)
-    return connected(Neighbours(start, head, order))
 
 
 def _tangents(table: CurveTable, edges: Edges) -> Floats:

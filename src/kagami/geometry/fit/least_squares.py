@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Generic, TypeVar
 
 import numpy as np
-from scipy.optimize import least_squares
+import scipy
 
 from kagami.geometry.arrays import Floats, cross, lengths
 from kagami.geometry.curves import Arc, Line
@@ -93,7 +93,8 @@ def fit_circle(points: Floats) -> Fitted[Arc]:
     def distances(guess: Floats) -> Floats:
         return lengths(scaled - guess[:2]) - guess[2]
 
-    x, y, radius = least_squares(distances, start, xtol=ROUNDING, ftol=ROUNDING, gtol=ROUNDING).x.tolist()
+    found = scipy.optimize.least_squares(distances, start, xtol=ROUNDING, ftol=ROUNDING, gtol=ROUNDING)
+    x, y, radius = found.x.tolist()
     centre = mean + size * np.array([x, y])
     circle = Arc(Point(*centre.tolist()), abs(radius) * size, 0.0, math.tau)
     return Fitted(circle, lengths(points - centre) - circle.radius)
@@ -134,7 +135,7 @@ def fit_ellipse(points: Floats) -> Fitted[EllipticArc]:
         inside = lengths(ellipse.unit(rows, scaled - rows[:, :2])) < 1
         return np.where(inside, -1.0, 1.0) * lengths(scaled - foot)
 
-    found = least_squares(distances, start, xtol=ROUNDING, ftol=ROUNDING, gtol=ROUNDING).x
+    found = scipy.optimize.least_squares(distances, start, xtol=ROUNDING, ftol=ROUNDING, gtol=ROUNDING).x
     cx, cy, rx, ry, rotation = found.tolist()
     cos, sin = math.cos(rotation), math.sin(rotation)
     centre = mean + size * np.array([cx, cy])

@@ -7,7 +7,7 @@ and ry, turns it and moves it to the centre. `unit` maps back, and much is asked
 from __future__ import annotations
 
 import numpy as np
-from scipy.special import ellipeinc
+import scipy
 
 from kagami.geometry.arrays import Bools, Floats
 from kagami.geometry.kinds import numeric, sweeps
@@ -93,7 +93,8 @@ def length(rows: Floats) -> Floats:
     """
     m = 1 - (rows[:, 3] / rows[:, 2]) ** 2
     first = rows[:, START] - np.pi / 2
-    return np.asarray(rows[:, 2] * np.abs(ellipeinc(first + rows[:, SWEEP], m) - ellipeinc(first, m)))
+    start, end = (scipy.special.ellipeinc(angle, m) for angle in (first, first + rows[:, SWEEP]))
+    return np.asarray(rows[:, 2] * np.abs(end - start))
 
 
 def bounds(rows: Floats) -> Floats:

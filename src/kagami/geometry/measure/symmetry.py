@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.spatial import cKDTree
+import scipy
 
 from kagami.geometry.affine import Affine
 from kagami.geometry.arrays import Floats, Ints
@@ -46,7 +46,7 @@ def symmetry(shape: Shape) -> Symmetry:
     if len(off_centre) == 0:
         return Symmetry(centre, ROUND, True, 0.0)
     rings = _rings(off_centre)
-    tree = cKDTree(features)
+    tree = scipy.spatial.cKDTree(features)
     order, error = 1, 0.0
     for candidate in _divisors(math.gcd(*np.bincount(rings).tolist())):
         miss = _miss(tree, features, Affine.rotation(math.tau / candidate))
@@ -75,7 +75,7 @@ def _error_about(shape: Shape, centre: Point, by: Affine) -> float:
     worst = 0.0
     for kind in range(int(kinds.max()) + 1):
         places = features[kinds == kind, :2]
-        distance, _ = cKDTree(places).query(by.points(places))
+        distance, _ = scipy.spatial.cKDTree(places).query(by.points(places))
         worst = max(worst, float(np.max(distance)))
     return worst
 
@@ -123,14 +123,14 @@ def _divisors(number: int) -> list[int]:
     return [value for value in range(number, 1, -1) if number % value == 0]
 
 
-def _miss(tree: cKDTree, features: Floats, by: Affine) -> float:
+def _miss(tree: scipy.spatial.cKDTree, features: Floats, by: Affine) -> float:
     """Greatest distance from an image to the nearest feature."""
     image = np.column_stack([by.points(features[:, :2]), features[:, 2]])
     distance, _ = tree.query(image, distance_upper_bound=4 * SAME + LENGTH)
     return float(np.max(distance))
 
 
-def _mirror_miss(tree: cKDTree, features: Floats, ring: Floats) -> float:
+def _mirror_miss(tree: scipy.spatial.cKDTree, features: Floats, ring: Floats) -> float:
     """The least miss of any reflection: an axis carries one feature of a ring to another one, or to itself."""
     angles = np.arctan2(ring[:, 1], ring[:, 0])
     best = math.inf

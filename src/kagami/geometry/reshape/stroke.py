@@ -7,7 +7,7 @@ import math
 from typing import Final
 
 import numpy as np
-from scipy.interpolate import CubicSpline
+import scipy
 
 from kagami.geometry.arrays import Floats, Ints, lengths
 from kagami.geometry.bezier import Cubic
@@ -69,7 +69,7 @@ def _even(places: Floats, step: float, closed: bool) -> tuple[Floats, list[tuple
     at = np.linspace(0.0, way[-1], count + 1)
     if len(ring) * SPARSE < count and len(ring) > 3:
         # A few places far apart are meant as places of a smooth line.
-        even = CubicSpline(way, ring, bc_type="periodic" if closed else "not-a-knot")(at)
+        even = scipy.interpolate.CubicSpline(way, ring, bc_type="periodic" if closed else "not-a-knot")(at)
     else:
         even = np.column_stack([np.interp(at, way, ring[:, axis]) for axis in (0, 1)])
     if closed:
@@ -132,7 +132,7 @@ def _cubics(part: Floats, tolerance: float, smooth_ring: bool) -> tuple[Cubic, .
     if len(part) == 2:
         way = np.array([0.0, 0.5, 1.0]) * way[-1]
         part = np.vstack([part[0], part.mean(axis=0), part[1]])
-    spline = CubicSpline(way, part, bc_type="periodic" if smooth_ring else "natural")
+    spline = scipy.interpolate.CubicSpline(way, part, bc_type="periodic" if smooth_ring else "natural")
 
     def path(_: Ints, t: Floats) -> tuple[Floats, Floats]:
         along = spline(t, 1)

@@ -123,6 +123,19 @@ class AddingUp(TestCase):
             with self.subTest(seed):
                 self.check(first, related(chance, first))
 
+    def test_outlines_that_come_within_the_tolerance_of_themselves(self) -> None:
+        for seed in (230, 284):  # a neck of 1.2 tolerances, and two areas that touch in a node
+            chance = np.random.default_rng(seed)
+            first = random_outline(chance, bool(chance.random() < 0.5))
+            with self.subTest(seed):
+                self.check(first, related(chance, first))
+
+    def test_a_hole_that_touches_its_outline_is_an_outline_of_its_own(self) -> None:
+        ring = difference(circle(Point(0, 0), 5), circle(Point(2, 0), 3))
+        self.assertEqual(len(ring.outlines), 2)
+        self.assertAlmostEqual(area(ring), 16 * math.pi, delta=1e-9)
+        self.assertEqual(len(union(ring).outlines), 2)
+
     def test_letters_of_three_families_turned_and_scaled(self) -> None:
         signs = string.ascii_letters + "&@%89"
         for seed in range(24 * MANY):

@@ -9,9 +9,10 @@ from typing import Final
 import numpy as np
 
 from kagami.geometry.arrangement import arrange
-from kagami.geometry.arrays import Bools
+from kagami.geometry.arrays import Bools, clustered
 from kagami.geometry.outline import Shape
 from kagami.geometry.selection import outline_of_faces
+from kagami.geometry.tolerance import JOINT
 
 
 class Operation(Enum):
@@ -49,8 +50,14 @@ def combine(operation: Operation, shapes: Sequence[Shape]) -> Shape:
     chosen = CHOICES[operation](arrangement.covers)
     chosen[0] = False
     shape = outline_of_faces(arrangement, chosen)
-    # Where near things were merged, ends moved: once more, so that the next operation finds nothing to merge.
-    return shape if arrangement.scale == 1.0 or not shape else _settled(shape)
+    # Where near things were merged, ends moved, and where nodes lie close, they may be: once more, so that the next
+    # operation finds nothing to merge.
+    return _settled(shape) if shape and (arrangement.scale != 1.0 or _nodes_close(shape)) else shape
+
+
+def _nodes_close(shape: Shape) -> bool:
+    places = np.array(shape.nodes)
+    return clustered(places, JOINT)[1] < len(places)
 
 
 def _settled(shape: Shape) -> Shape:

@@ -14,7 +14,8 @@ from kagami.geometry.tolerance import CRUMB
 def outline_of_faces(arrangement: Arrangement, selected: Bools) -> Shape:
     """The area of the selected faces, edges between two of them dissolved.
 
-    Outer outlines run counter-clockwise, holes clockwise; areas that touch in a point stay apart. Each curve of the
+    Outer outlines run counter-clockwise, holes clockwise; no outline passes a vertex twice, so areas that touch in a
+    point stay apart, and so do a hole and the outline that it touches. Each curve of the
     result is a stretch of a curve that went in, as long as it can be. What is nowhere wider than the tolerance is left
     out. `selected[0]` (the unbounded face) must be false.
     """
@@ -37,6 +38,8 @@ def _loops(arrangement: Arrangement, boundary: Ints) -> list[list[int]]:
         step[inner] = following[arrangement.twins(step[inner])]
         inner = inner[~on_boundary[step[inner]]]
     after = dict(zip(boundary.tolist(), step.tolist(), strict=True))
+    edges = arrangement.edges
+    tail = dict(zip(boundary.tolist(), np.concatenate([edges.tail, edges.head])[boundary].tolist(), strict=True))
     loops = []
     while after:
         first, current = next(iter(after.items()))
@@ -45,8 +48,28 @@ def _loops(arrangement: Arrangement, boundary: Ints) -> list[list[int]]:
         while current != first:
             loop.append(current)
             current = after.pop(current)
-        loops.append(loop)
+        loops += _simple(loop, tail)
     return loops
+
+
+def _simple(loop: list[int], tail: dict[int, int]) -> list[list[int]]:
+    """A chain cut where it passes a vertex again, so that the same area always has the same outlines."""
+    if len({tail[half_edge] for half_edge in loop}) == len(loop):
+        return [loop]
+    found: list[list[int]] = []
+    way: list[int] = []
+    place: dict[int, int] = {}  # where on the way a vertex was left
+    for half_edge in loop:
+        vertex = tail[half_edge]
+        if vertex in place:
+            begin = place[vertex]
+            found.append(way[begin:])
+            for closed in way[begin:]:
+                del place[tail[closed]]
+            del way[begin:]
+        place[vertex] = len(way)
+        way.append(half_edge)
+    return [way, *reversed(found)]
 
 
 def _without_slivers(arrangement: Arrangement, loops: list[list[int]]) -> list[list[int]]:

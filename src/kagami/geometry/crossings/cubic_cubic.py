@@ -79,6 +79,9 @@ class _Found(NamedTuple):
     s: Floats
 
 
+NONE_FOUND: Final = _Found(np.zeros(0, np.intp), np.zeros(0, np.intp), np.zeros(0), np.zeros(0))
+
+
 def meet_all(rows: Floats) -> tuple[Ints, Ints, Floats, Floats]:
     """All crossings among cubics: curves i < j and the parameters on both.
 
@@ -90,7 +93,7 @@ def meet_all(rows: Floats) -> tuple[Ints, Ints, Floats, Floats]:
         TooLarge: the curves meet in too many places.
     """
     pairs = _candidates(rows)
-    found = [_Found(np.zeros(0, np.intp), np.zeros(0, np.intp), np.zeros(0), np.zeros(0))]
+    found = [NONE_FOUND]
     for _ in range(ROUNDS):
         if len(pairs.i) == 0:
             break
@@ -275,6 +278,8 @@ def _meet_once(a: Floats, b: Floats) -> Bools:
 def _crossed(rows: Floats, pairs: _Pairs, once: Bools) -> tuple[_Found, Bools]:
     """The meetings of pairs that meet once at most, as far as Newton's method arrives at them; and which those are."""
     where = np.flatnonzero(once)
+    if len(where) == 0:
+        return NONE_FOUND, np.zeros(len(pairs.i), dtype=np.bool_)
     some = pairs.of(where)
     i, j = some.i, some.j
     low, high = np.stack([some.t0, some.s0]), np.stack([some.t1, some.s1])
@@ -316,7 +321,7 @@ def _newton_step(gap: Complexes, along: Complexes) -> Floats:
 def _run_together(pairs: _Pairs, rows: Floats) -> tuple[Bools, _Found]:
     """Whether one stretch of a pair lies along the other within the tolerance; and where such a pair changes sides."""
     answer = np.zeros(len(pairs.i), dtype=np.bool_)
-    found = [_Found(np.zeros(0, np.intp), np.zeros(0, np.intp), np.zeros(0), np.zeros(0))]
+    found = [NONE_FOUND]
     for turned in (False, True):
         one = _Pairs(pairs.j, pairs.i, pairs.s0, pairs.s1, pairs.t0, pairs.t1) if turned else pairs
         todo = np.flatnonzero(~answer)
@@ -365,6 +370,8 @@ def _local_foot(rows: Floats, places: Floats, low: Floats, high: Floats) -> Floa
 
 def _touched(rows: Floats, pairs: _Pairs) -> _Found:
     """The meetings of stretches that are straight within the tolerance: one at most, where their chords are nearest."""
+    if len(pairs.i) == 0:
+        return NONE_FOUND
     a, b = _parts(rows, pairs)
     p, d = a[:, 0], a[:, 3] - a[:, 0]
     q, e = b[:, 0], b[:, 3] - b[:, 0]
@@ -383,9 +390,8 @@ def _touched(rows: Floats, pairs: _Pairs) -> _Found:
     xs, ys = np.stack([x for x, _ in shares]), np.stack([y for _, y in shares])
     x, y = np.where(cross, share_a, xs[best, every]), np.where(cross, share_b, ys[best, every])
     met = cross | (misses[best, every] <= LENGTH)
-    t, s = _at_share(a, x), _at_share(b, y)
-    t, s = pairs.t0 + (pairs.t1 - pairs.t0) * t, pairs.s0 + (pairs.s1 - pairs.s0) * s
-    return _Found(pairs.i[met], pairs.j[met], t[met], s[met])
+    pairs, t, s = pairs.of(met), _at_share(a[met], x[met]), _at_share(b[met], y[met])
+    return _Found(pairs.i, pairs.j, pairs.t0 + (pairs.t1 - pairs.t0) * t, pairs.s0 + (pairs.s1 - pairs.s0) * s)
 
 
 def _foot(start: Floats, move: Floats, place: Floats) -> Floats:

@@ -52,10 +52,8 @@ class _server:
             probe.bind(("127.0.0.1", 0))
             self.port = probe.getsockname()[1]
         env = dict(os.environ, KAGAMI_DB_NAME=database, DJANGO_SETTINGS_MODULE="web.settings_test")
-        words = ["-m", "gunicorn", "--bind", f"127.0.0.1:{self.port}", "--workers", "1", "--threads", "4"]
-        self.process = subprocess.Popen(
-            [sys.executable, *words, "web.wsgi:application"], env=env, stderr=subprocess.DEVNULL
-        )
+        words = ["-m", "web.serve", "--listen", f"127.0.0.1:{self.port}", "--workers", "1", "--threads", "4"]
+        self.process = subprocess.Popen([sys.executable, *words], env=env, stderr=subprocess.DEVNULL)
 
     def __enter__(self) -> int:
         end = time.monotonic() + 30

@@ -160,6 +160,11 @@ class Forgiven(TestCase):
         self.assertIn("centre, right, top, left, bottom", errors[0])
         self.assertIn("of each copy from 1 to 6", errors[1])
 
+    def test_a_small_o_is_told_apart_from_the_origin(self) -> None:
+        with self.assertRaises(PlanError) as caught:
+            with_sentences("Circle rim on o with radius 4u.")
+        self.assertIn("“O”, a capital letter", str(caught.exception))
+
 
 class Rounding(TestCase):
     BOX = "Box b, 6u wide and 2u high, its centre on O, turned by 0°."

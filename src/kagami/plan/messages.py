@@ -39,6 +39,7 @@ TEXTS: Final[dict[str, str]] = {
     "sentence-stops-at": "{reason}",
     "sentence-unread": "“{found}” does not fit here. What can stand here is {wanted}.",
     "unknown-figure": "There is no figure “{name}” before this step.",
+    "small-origin": "There is no figure “{name}” before this step. The middle of the sheet is “O”, a capital letter.",
     "choice-missing": "Here stands one of: {known}.",
     "number-missing": "Whole numbers stand here, such as 2, 5, or “nothing”.",
     "sign-missing": "Here “{sign}” is missing.",

@@ -18,7 +18,7 @@ from kagami.plan.errors import ExpressionError, PlanError
 from kagami.plan.expressions import RESERVED, read_at
 from kagami.plan.fields import VALUES, FieldKind
 from kagami.plan.forms import Unspoken, hear
-from kagami.plan.references import figures_of, write_reference
+from kagami.plan.references import SHEET_ORIGIN, figures_of, write_reference
 from kagami.plan.selecting import read_selection
 from kagami.plan.sentences import (
     ABOUT,
@@ -207,7 +207,8 @@ class _Reader:
 
     def identify(self, name: str, at: int) -> str:
         if name not in self.ids:
-            raise SentenceError("unknown-figure", name=name, position=at)
+            code = "small-origin" if name == SHEET_ORIGIN.lower() else "unknown-figure"
+            raise SentenceError(code, name=name, position=at)
         return self.ids[name]
 
     def anchor(self, at: int) -> tuple[str, int]:

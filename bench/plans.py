@@ -9,12 +9,12 @@ from collections.abc import Callable
 from typing import Final
 
 from bench.paired import Row
-from kagami.plan.cache import Cache
-from kagami.plan.change import change
+from kagami.plan.changes.change import change
 from kagami.plan.document import Plan
-from kagami.plan.evaluate import evaluate
+from kagami.plan.evaluation.cache import Cache
+from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.files import read_plan
-from kagami.plan.text import read_text
+from kagami.plan.language.text import read_text
 
 FOLDER: Final = pathlib.Path(__file__).parents[1] / "examples"
 COLD_BUDGET_MS: Final = 250.0

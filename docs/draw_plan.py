@@ -13,15 +13,15 @@ from typing import Final
 from kagami.exchange.svg import Frame, path_data
 from kagami.geometry.measure.size import Box
 from kagami.plan.document import schema_json
-from kagami.plan.evaluate import Result, evaluate
-from kagami.plan.expressions import CONSTANTS, FUNCTIONS
+from kagami.plan.evaluation.evaluate import Result, evaluate
 from kagami.plan.fields import FieldKind
-from kagami.plan.sentences import write_sentence
-from kagami.plan.spoken import OF_ONE
+from kagami.plan.language.sentences import write_sentence
+from kagami.plan.language.spoken import OF_ONE
+from kagami.plan.language.text import read_text
+from kagami.plan.language.wording import name_text
 from kagami.plan.steps import IN_ORDER_OF_WORK, KINDS, Chapter, Step, kind_of
-from kagami.plan.text import read_text
 from kagami.plan.tones import tone_colours
-from kagami.plan.wording import name_text
+from kagami.plan.values.expressions import CONSTANTS, FUNCTIONS
 
 FOLDER: Final = pathlib.Path(__file__).parent
 PICTURES: Final = FOLDER / "plan"

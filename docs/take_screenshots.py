@@ -12,7 +12,7 @@ from playwright.sync_api import Page, sync_playwright
 
 from kagami.exchange.artwork import artwork
 from kagami.exchange.png import write_png
-from kagami.plan.evaluate import evaluate
+from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.files import read_plan
 
 FOLDER = pathlib.Path(__file__).parent / "screenshots"

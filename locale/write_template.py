@@ -16,7 +16,7 @@ from typing import Final
 
 from django.utils.translation.template import templatize
 
-from kagami.plan.catalogue import texts
+from kagami.plan.language.catalogue import texts
 from web.bench.panel import HEADINGS, NOTES
 from web.bench.state import VIEWS
 from web.bench.words import WORDS

@@ -14,10 +14,10 @@ from kagami.exchange.png import GREATEST_SIZE, write_png
 from kagami.exchange.svg import write_svg
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluate import Result, evaluate
+from kagami.plan.evaluation.evaluate import Result, evaluate
+from kagami.plan.evaluation.readings import read_mark
 from kagami.plan.files import read_plan
-from kagami.plan.readings import read_mark
-from kagami.plan.sentences import write_sentence
+from kagami.plan.language.sentences import write_sentence
 
 
 def main(words: list[str]) -> int:

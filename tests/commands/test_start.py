@@ -44,9 +44,9 @@ class Start(TestCase):
         draw_all = (
             "import pathlib\n"
             "from kagami.warm import warm\n"
-            "from kagami.plan.evaluate import evaluate\n"
+            "from kagami.plan.evaluation.evaluate import evaluate\n"
             "from kagami.plan.files import read_plan\n"
-            "from kagami.plan.readings import read_mark\n"
+            "from kagami.plan.evaluation.readings import read_mark\n"
             "warm()\n"
             "before = set(sys.modules)\n"
             "for file in sorted(pathlib.Path('examples/jobs').glob('*.plan')):\n"

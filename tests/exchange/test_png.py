@@ -10,7 +10,7 @@ from PIL import Image
 
 from kagami.exchange.artwork import artwork
 from kagami.exchange.png import GREATEST_SIZE, write_png
-from kagami.plan.readings import read_mark
+from kagami.plan.evaluation.readings import read_mark
 from tests.plan.marks import Builder, beams
 
 

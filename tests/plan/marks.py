@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
-from kagami.plan.change import change
+from kagami.plan.changes.change import change
+from kagami.plan.changes.picks import carve_detail
 from kagami.plan.document import Plan
-from kagami.plan.evaluate import Result, evaluate
-from kagami.plan.picking import carve_detail
+from kagami.plan.evaluation.evaluate import Result, evaluate
 from kagami.plan.steps.carve import CarveDetail
 
 

@@ -12,11 +12,11 @@ from kagami.geometry.measure.gaps import narrowest_gap
 from kagami.geometry.measure.size import area, perimeter
 from kagami.geometry.measure.symmetry import symmetry
 from kagami.geometry.outline import Shape
-from kagami.plan.change import change
+from kagami.plan.changes.change import change
 from kagami.plan.document import from_json, to_json
-from kagami.plan.evaluate import Result, evaluate
+from kagami.plan.evaluation.evaluate import Result, evaluate
+from kagami.plan.evaluation.ink import pieces
 from kagami.plan.files import read_plan
-from kagami.plan.ink import pieces
 from tests.exchange.svg_reader import area_of, paths_of
 
 FOLDER = pathlib.Path(__file__).parents[2] / "examples"

@@ -21,13 +21,13 @@ from kagami.geometry.measure.symmetry import symmetry
 from kagami.geometry.measure.thickness import thinnest
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
-from kagami.plan.change import change
+from kagami.plan.changes.change import change
 from kagami.plan.document import Plan
-from kagami.plan.evaluate import Result, evaluate
+from kagami.plan.evaluation.evaluate import Result, evaluate
+from kagami.plan.evaluation.ink import pieces
 from kagami.plan.figure import Figure
 from kagami.plan.files import read_plan
-from kagami.plan.ink import pieces
-from kagami.plan.text import read_text, write_text
+from kagami.plan.language.text import read_text, write_text
 from kagami.plan.tones import tone_colours
 from tests.geometry.offset.test_outset import distances_to
 

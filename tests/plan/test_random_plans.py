@@ -14,11 +14,11 @@ from kagami.exchange.artwork import NothingToDraw, artwork
 from kagami.exchange.svg import write_svg
 from kagami.geometry.measure.size import area
 from kagami.plan.document import Plan, from_data, from_json, to_json
-from kagami.plan.evaluate import evaluate
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.readings import read_mark
 from kagami.plan.fields import FieldKind
-from kagami.plan.readings import read_mark
+from kagami.plan.language.text import read_text, write_text
 from kagami.plan.steps import IN_ORDER_OF_WORK, kind_of
-from kagami.plan.text import read_text, write_text
 
 BASE = read_text(
     """

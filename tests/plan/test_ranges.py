@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from unittest import TestCase
 
-from kagami.plan.change import change
+from kagami.plan.changes.change import change
 from kagami.plan.errors import ChangeRefused, PlanError
+from kagami.plan.language.text import read_text
 from kagami.plan.ranges import Row, contact_sheet, row_between, subject_of, subjects, usual_range
-from kagami.plan.text import read_text
 
 PLAN = read_text(
     "\n".join(

@@ -8,9 +8,9 @@ import re
 from types import ModuleType
 from unittest import TestCase
 
-from kagami.plan.change import change
+from kagami.plan.changes.change import change
 from kagami.plan.document import schema_json
-from kagami.plan.sentences import write_sentence
+from kagami.plan.language.sentences import write_sentence
 from kagami.plan.steps import KINDS
 
 ROOT = pathlib.Path(__file__).parents[2]

@@ -7,7 +7,7 @@ from unittest import mock
 
 from django.urls import reverse
 
-from kagami.plan.text import read_text
+from kagami.plan.language.text import read_text
 from tests.web.studio import StudioCase
 from web.heavy import heavy_work
 

@@ -6,7 +6,7 @@ import itertools
 
 from django.urls import reverse
 
-from kagami.plan.text import read_text
+from kagami.plan.language.text import read_text
 from tests.web.studio import StudioCase
 from web.bench import mirror, panel, sheet
 from web.bench.state import VIEWS

@@ -9,7 +9,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 
 from kagami.plan.document import to_json
-from kagami.plan.text import read_text, write_text
+from kagami.plan.language.text import read_text, write_text
 from tests.plan.marks import beams
 from tests.web.studio import StudioCase
 from web.marks.models import Mark

@@ -8,11 +8,11 @@ from typing import Final
 from django.utils.translation import gettext as _
 
 from kagami.geometry.point import Point
-from kagami.plan import anchors
-from kagami.plan.anchors import SHEET_ORIGIN
-from kagami.plan.completing import completions
 from kagami.plan.document import Plan
-from kagami.plan.evaluate import Result
+from kagami.plan.evaluation.evaluate import Result
+from kagami.plan.language.completing import completions
+from kagami.plan.places import anchors
+from kagami.plan.places.anchors import SHEET_ORIGIN
 from web.bench.hues import hues_of
 from web.bench.sheet import frame_of
 from web.bench.tokens import Token, anchor_sign, figure_token

@@ -10,10 +10,10 @@ from kagami.exchange.svg import Frame, path_data
 from kagami.geometry.measure.size import Box
 from kagami.geometry.measure.symmetry import ROUND, Symmetry
 from kagami.geometry.tolerance import LENGTH
-from kagami.plan.evaluate import Result
-from kagami.plan.ink import Piece, pieces
+from kagami.plan.evaluation.evaluate import Result
+from kagami.plan.evaluation.ink import Piece, pieces
+from kagami.plan.evaluation.readings import ink_box, read_mark
 from kagami.plan.messages import number_text
-from kagami.plan.readings import ink_box, read_mark
 from web.marks.services.memo import Memo
 
 PICTURE: Final = 100.0

@@ -8,18 +8,18 @@ from django.template.loader import render_to_string
 from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 
+from kagami.plan.changes.mending import mends
+from kagami.plan.changes.sentences import measure_text
 from kagami.plan.document import Plan
-from kagami.plan.evaluate import Outcome, Result
-from kagami.plan.mending import mends
+from kagami.plan.evaluation.evaluate import Outcome, Result
+from kagami.plan.language.sentences import write_sentence
+from kagami.plan.language.translation import tr
 from kagami.plan.messages import number_text
 from kagami.plan.ranges import subjects
-from kagami.plan.saying import measure_text
-from kagami.plan.sentences import write_sentence
-from kagami.plan.solving import Solution
 from kagami.plan.steps import Chapter, Step
 from kagami.plan.steps.carve import Carve, CarveDetail
 from kagami.plan.tones import tone_colours
-from kagami.plan.translation import tr
+from kagami.plan.values.solving import Solution
 from web.bench.hues import hues_of
 from web.bench.state import Looking
 from web.bench.tokens import sentence_tokens

@@ -11,12 +11,12 @@ from django.utils.translation import ngettext
 from kagami.exchange.face_paths import face_paths
 from kagami.exchange.svg import Frame, path_data
 from kagami.geometry.measure.size import Box, area
+from kagami.plan.changes.picks import carve_detail
 from kagami.plan.document import Plan
-from kagami.plan.evaluate import Result
-from kagami.plan.ink import pieces
+from kagami.plan.evaluation.evaluate import Result
+from kagami.plan.evaluation.ink import pieces
 from kagami.plan.messages import listing
-from kagami.plan.picking import carve_detail
-from kagami.plan.regions import Regions
+from kagami.plan.places.regions import Regions
 from kagami.plan.steps import Carve, Chapter
 from web.bench.hues import hues_of
 from web.bench.state import Looking

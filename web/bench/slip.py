@@ -7,12 +7,12 @@ from typing import Any, Final
 from django.utils.translation import gettext as _
 
 from kagami.plan.document import Plan
-from kagami.plan.evaluate import Result
+from kagami.plan.evaluation.evaluate import Result
 from kagami.plan.fields import FieldKind
+from kagami.plan.language.sentences import Own, Words, sentence_parts
+from kagami.plan.language.translation import tr
 from kagami.plan.naming import free_name
-from kagami.plan.sentences import Own, Words, sentence_parts
 from kagami.plan.steps import IN_ORDER_OF_WORK, KINDS, Carve, Chapter, Step, Turn, kind_of
-from kagami.plan.translation import tr
 from web.bench.hues import hues_of
 from web.bench.tokens import Token, add_words, slot_token
 

@@ -7,18 +7,18 @@ from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 from django.utils.translation import ngettext
 
-from kagami.plan import anchors
-from kagami.plan.change import TYPED_LISTS
+from kagami.plan.changes.change import TYPED_LISTS
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluate import Outcome, Result
+from kagami.plan.evaluation.evaluate import Outcome, Result
 from kagami.plan.fields import VALUES, FieldKind
+from kagami.plan.language.sentences import Own, Slot, Words, sentence_parts, slot_text
+from kagami.plan.language.translation import tr
 from kagami.plan.messages import explain, number_text
-from kagami.plan.selecting import plain_id, reference_text
-from kagami.plan.sentences import Own, Slot, Words, sentence_parts, slot_text
+from kagami.plan.places import anchors
+from kagami.plan.places.selecting import plain_id, reference_text
 from kagami.plan.steps import Step
 from kagami.plan.steps.carve import CarveDetail, kept_count
 from kagami.plan.tones import tone_colours
-from kagami.plan.translation import tr
 from web.bench.glyphs import MISSING, ORIGIN, PLACE, glyph
 from web.bench.hues import PIECE
 

@@ -10,7 +10,7 @@ from django.urls import reverse
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 
-from kagami.plan.evaluate import evaluate
+from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.limits import SENTENCE_LENGTH
 from kagami.plan.steps import KINDS, Carve
 from web.bench.choices import anchor_choices, figure_choices, suggestions

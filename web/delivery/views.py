@@ -13,7 +13,7 @@ from kagami.exchange.artwork import Artwork, NothingToDraw, artwork
 from kagami.exchange.png import write_png
 from kagami.exchange.svg import write_svg
 from kagami.plan.document import to_json
-from kagami.plan.text import write_text
+from kagami.plan.language.text import write_text
 from web.bench.mirror import NO_MIRROR, draw_mirror
 from web.faults import Fault, guarded
 from web.marks.access import mark_of

@@ -9,7 +9,7 @@ from django.views.decorators.http import require_POST, require_safe
 from kagami.plan import ranges
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluate import Result, evaluate
+from kagami.plan.evaluation.evaluate import Result, evaluate
 from web.bench.mirror import Picture, pictures_alike
 from web.faults import Fault, guarded
 from web.heavy import Busy, heavy_work

@@ -10,11 +10,11 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints, Validation
 
 from kagami.plan import limits, steps
 from kagami.plan.errors import DocumentError
-from kagami.plan.expressions import MILLIMETRES, is_measure_name
 from kagami.plan.fields import VALUES, FieldKind, Name, ValueText, plain_text
 from kagami.plan.steps import KINDS, Step
-from kagami.plan.stored import stored_value
 from kagami.plan.tones import Tone
+from kagami.plan.values.expressions import MILLIMETRES, is_measure_name
+from kagami.plan.values.stored import stored_value
 
 SCHEMA: Final = 4
 

@@ -10,7 +10,7 @@ from pydantic import AfterValidator, Field, StringConstraints
 
 from kagami.plan import limits
 from kagami.plan.errors import DocumentError
-from kagami.plan.references import MOST_LENGTH, read_reference
+from kagami.plan.places.references import MOST_LENGTH, read_reference
 
 
 class FieldKind(Enum):

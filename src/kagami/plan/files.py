@@ -7,7 +7,7 @@ import codecs
 from kagami.plan.document import Plan, from_json
 from kagami.plan.errors import DocumentError
 from kagami.plan.fields import plain_text
-from kagami.plan.text import read_text
+from kagami.plan.language.text import read_text
 
 
 def read_plan(content: bytes) -> Plan:

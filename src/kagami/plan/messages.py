@@ -6,7 +6,7 @@ from typing import Final
 
 from kagami.plan import limits
 from kagami.plan.errors import PlanError
-from kagami.plan.translation import tr
+from kagami.plan.language.translation import tr
 
 TEXTS: Final[dict[str, str]] = {
     # values

@@ -9,8 +9,8 @@ from kagami.plan import limits
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.fields import on_one_line
+from kagami.plan.language.wording import sayable
 from kagami.plan.steps import Step
-from kagami.plan.wording import sayable
 
 
 def free_name(plan: Plan, noun: str, also: Collection[str] = ()) -> str:

@@ -10,15 +10,15 @@ from typing import Final
 import numpy as np
 
 from kagami.plan import limits
-from kagami.plan.cache import Cache
-from kagami.plan.change import change
+from kagami.plan.changes.change import change
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused, PlanError
-from kagami.plan.evaluate import Result, evaluate
+from kagami.plan.evaluation.cache import Cache
+from kagami.plan.evaluation.evaluate import Result, evaluate
 from kagami.plan.fields import VALUES, FieldKind
-from kagami.plan.forms import say
+from kagami.plan.language.forms import say
+from kagami.plan.language.translation import tr
 from kagami.plan.messages import number_text
-from kagami.plan.translation import tr
 
 MOST: Final = 25
 """Marks in a row."""

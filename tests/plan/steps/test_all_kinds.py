@@ -11,9 +11,9 @@ from kagami.geometry.measure.symmetry import symmetry
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluate import evaluate
+from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.figure import Figure
-from kagami.plan.text import read_text
+from kagami.plan.language.text import read_text
 
 BASE = """
 Circle disc on O with radius 3u.

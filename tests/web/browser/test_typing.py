@@ -7,12 +7,12 @@ import pathlib
 from playwright.sync_api import expect
 
 from kagami.geometry.measure.size import area
+from kagami.plan.changes.sentences import measure_text
 from kagami.plan.document import Plan
-from kagami.plan.evaluate import evaluate
-from kagami.plan.ink import pieces
-from kagami.plan.saying import measure_text
-from kagami.plan.sentences import write_sentence
-from kagami.plan.text import read_text
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.ink import pieces
+from kagami.plan.language.sentences import write_sentence
+from kagami.plan.language.text import read_text
 from tests.exchange.svg_reader import area_of, paths_of
 from tests.web.browser.browser_case import BrowserCase
 from web.marks.models import Mark

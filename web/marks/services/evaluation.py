@@ -2,9 +2,9 @@
 
 from typing import Final
 
-from kagami.plan.cache import Cache
 from kagami.plan.document import Plan
-from kagami.plan.evaluate import Result, evaluate
+from kagami.plan.evaluation.cache import Cache
+from kagami.plan.evaluation.evaluate import Result, evaluate
 
 CACHE: Final = Cache()
 

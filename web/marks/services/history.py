@@ -9,7 +9,7 @@ from django.db import transaction
 from django.db.models import Max
 from django.utils.translation import gettext as _
 
-from kagami.plan.change import change
+from kagami.plan.changes.change import change
 from kagami.plan.document import Plan
 from web.marks.models import Handled, Mark, Revision
 from web.marks.services.evaluation import CACHE

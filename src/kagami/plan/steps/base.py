@@ -16,14 +16,14 @@ from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.tolerance import LENGTH
 from kagami.plan.errors import PlanError
-from kagami.plan.expressions import figures_in
 from kagami.plan.fields import FieldKind, Identifier, Name, texts_in
 from kagami.plan.figure import Figure
 from kagami.plan.messages import number_text
-from kagami.plan.references import figures_of, read_reference
+from kagami.plan.places.references import figures_of, read_reference
+from kagami.plan.values.expressions import figures_in
 
 if TYPE_CHECKING:
-    from kagami.plan.evaluate import Outcome
+    from kagami.plan.evaluation.evaluate import Outcome
 
 
 class Chapter(Enum):

@@ -18,7 +18,7 @@ from kagami.geometry.selection import outline_of_faces
 from kagami.plan import limits
 from kagami.plan.fields import FieldKind, WholeFigureRefs
 from kagami.plan.figure import Figure
-from kagami.plan.regions import Regions, chosen, regions_of
+from kagami.plan.places.regions import Regions, chosen, regions_of
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
 
 MOST_NOTES = 6

@@ -24,10 +24,10 @@ from kagami.geometry.fit.tangent import (
 )
 from kagami.geometry.point import Point
 from kagami.geometry.table import tabulate
-from kagami.plan.anchors import nearest_of
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import AnchorRef, Angle, Count, FigureRef, FigureRefs, Length
 from kagami.plan.figure import Figure
+from kagami.plan.places.anchors import nearest_of
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
 
 FIT_PLACES = 17

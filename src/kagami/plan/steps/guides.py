@@ -11,7 +11,7 @@ from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.plan.fields import AnchorRef, Angle, Count, FieldKind, FigureRef, Length
 from kagami.plan.figure import Figure
-from kagami.plan.references import OWN_PLACE
+from kagami.plan.places.references import OWN_PLACE
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
 
 MOST_LINES = 60

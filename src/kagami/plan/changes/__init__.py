@@ -1,0 +1,1 @@
+"""Changes to a plan: the only code that edits plans."""

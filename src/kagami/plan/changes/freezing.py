@@ -1,0 +1,114 @@
+"""Freezing: what others take from a measure or a step is put down as it stands, so that they need it no longer."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from kagami.plan import limits
+from kagami.plan.changes.rewriting import rewritten, typed_values, with_measure_named, with_readings
+from kagami.plan.document import Plan, from_data
+from kagami.plan.errors import ChangeRefused, PlanError
+from kagami.plan.evaluation.cache import Cache
+from kagami.plan.evaluation.evaluate import Result, evaluate
+from kagami.plan.fields import FieldKind
+from kagami.plan.messages import listing
+from kagami.plan.naming import free_id, free_name
+from kagami.plan.places import anchors
+from kagami.plan.places.references import figures_of, read_reference
+from kagami.plan.steps import Step
+from kagami.plan.values.expressions import figures_in
+from kagami.plan.values.solving import exact_text
+from kagami.plan.values.stored import readings_of
+
+
+def users_of(plan: Plan, step: Step) -> list[str]:
+    """Names of the steps and measures that need a step, each once."""
+    users = [other.name for other in plan.steps if step.id in other.uses()]
+    users += [user for user, text in typed_values(plan) if step.id in figures_in(text)]
+    return list(dict.fromkeys(users))
+
+
+def with_measure_frozen(plan: Plan, name: str, cache: Cache) -> Plan:
+    """The plan with what a measure comes to in its place, wherever it is used.
+
+    Raises:
+        ChangeRefused: it comes to nothing.
+    """
+    value = evaluate(plan, cache).measures.values.get(name)
+    if value is None:
+        raise ChangeRefused("nothing-to-freeze", name=name)
+    frozen = f"({exact_text(value)})"
+    return rewritten(plan, lambda text: with_measure_named(text, name, frozen))
+
+
+def with_step_frozen(plan: Plan, step: Step, cache: Cache) -> Plan:
+    """The plan in which nothing needs a step any more: readings of it are numbers, and places that stand on it are
+    points of their own, put in before it.
+
+    Raises:
+        ChangeRefused: steps are made from the figure itself, or something that is to be frozen comes to nothing.
+    """
+    made = [other.name for other in plan.steps if step.id in other.figure_ids()]
+    if made:
+        raise ChangeRefused("made-from", name=step.name, users=listing(made))
+    result = evaluate(plan, cache)
+    plan = rewritten(plan, _readings_frozen(step, result))
+    return _places_frozen(plan, step, result)
+
+
+def _readings_frozen(step: Step, result: Result) -> Callable[[str], str]:
+    def number(text: str) -> str:
+        try:
+            return f"({exact_text(result.values.of(text))})"
+        except PlanError as error:
+            raise ChangeRefused("nothing-to-freeze", name=step.name) from error
+
+    def frozen(text: str) -> str:
+        found = [(start, end) for start, end, heard in readings_of(text) if step.id in heard.named]
+        return with_readings(text, {(start, end): number(text[start:end]) for start, end in found})
+
+    return frozen
+
+
+def _places_frozen(plan: Plan, step: Step, result: Result) -> Plan:
+    """Each place that stands on the step becomes a point of its own, drawn before the step."""
+    data = plan.model_dump(mode="json")
+    points: dict[str, dict[str, Any]] = {}
+
+    def frozen(reference: str) -> str:
+        if step.id not in figures_of(read_reference(reference)):
+            return reference
+        if reference not in points:
+            points[reference] = _point(plan, step, [*points.values()], reference, result)
+        return f"{points[reference]['id']}.place"
+
+    for other, entry in zip(plan.steps, data["steps"], strict=True):
+        for field, kind in other.field_kinds().items():
+            if kind is FieldKind.ANCHOR:
+                entry[field] = frozen(entry[field])
+            elif kind is FieldKind.ANCHORS:
+                entry[field] = [frozen(reference) for reference in entry[field]]
+    if len(plan.steps) + len(points) > limits.STEPS:
+        raise ChangeRefused("too-many", what="steps", most=limits.STEPS)
+    # A place may stand on figures between the step and its user, but a point stands on nothing.
+    position = plan.steps.index(step)
+    data["steps"][position:position] = points.values()
+    return from_data(data)
+
+
+def _point(plan: Plan, step: Step, others: list[dict[str, Any]], reference: str, result: Result) -> dict[str, Any]:
+    try:
+        place = anchors.resolve(reference, result.outcomes, result.values.of)
+    except PlanError as error:
+        raise ChangeRefused("nothing-to-freeze", name=step.name) from error
+    taken = {entry["name"] for entry in others}, {entry["id"] for entry in others}
+    name = free_name(plan, f"{step.name} point", taken[0])
+    return {
+        "kind": "point",
+        "id": free_id(plan, name, taken[1]),
+        "name": name,
+        "origin": anchors.SHEET_ORIGIN,
+        "right": exact_text(place.x),
+        "up": exact_text(place.y),
+    }

@@ -1,0 +1,156 @@
+"""Picking regions of a carve: a choice joins those made before, and replaces what it covers whole."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from kagami.geometry.arrays import Bools
+from kagami.geometry.crumbs import broadest_neighbour, crumbs
+from kagami.plan.document import Plan, from_data
+from kagami.plan.errors import ChangeRefused
+from kagami.plan.evaluation.cache import Cache
+from kagami.plan.evaluation.evaluate import Outcome, evaluate, evaluate_steps
+from kagami.plan.places.regions import RegionName, Regions, chosen
+from kagami.plan.steps import Step
+from kagami.plan.steps.carve import Carve, CarveDetail, Pick
+
+
+def carve_detail(outcome: Outcome | None) -> CarveDetail | None:
+    """The regions of a carve that could be drawn."""
+    if outcome is None or outcome.drawing is None or not isinstance(outcome.drawing.detail, CarveDetail):
+        return None
+    return outcome.drawing.detail
+
+
+def pick_region(
+    plan: Plan, step: Carve, named: int | RegionName, every: int, cache: Cache
+) -> tuple[tuple[Pick, ...], str]:
+    """The carve's picks after a region was toggled, and that in words. It is told by its name or, within one
+    evaluation, by its number.
+
+    Raises:
+        ChangeRefused: there is no such region.
+    """
+    detail = carve_detail(evaluate(plan, cache).outcomes.get(step.id))
+    region = named if isinstance(named, int) else _region_of(detail, named)
+    if detail is None or not 0 < region < detail.regions.arrangement.face_count or every < 0:
+        raise ChangeRefused("no-region")
+    keep = not bool(detail.kept[region])
+    reached = detail.regions.orbit(region, every)
+    new = _pick(detail.regions, reached, keep, every)
+    earlier = [pick for pick in step.picks if not _within(detail.regions, pick, reached)]
+    # A choice that only restates what holds without it is left out, so that two clicks are no click.
+    without = _kept(detail.regions, step.rest == "kept", earlier)
+    picks = earlier if (without[reached] == keep).all() else [*earlier, new]
+    count = len(reached)
+    return tuple(picks), f"{'keep' if keep else 'drop'} {count} region{'s' if count > 1 else ''}"
+
+
+def _region_of(detail: CarveDetail | None, name: RegionName) -> int:
+    """The number of a named region; 0, which is none, when it is not there."""
+    return (detail and detail.regions.named(name.cover, name.rank, name.alike)) or 0
+
+
+def with_witnesses(plan: Plan, cache: Cache) -> Plan:
+    """The plan in which each choice among several like regions has its witness where the region is now, so that it
+    follows as values move; choices whose witness and rank disagree, or whose region is gone, stay as they are.
+    """
+    carves = [step for step in plan.steps if isinstance(step, Carve) and any(pick.alike > 1 for pick in step.picks)]
+    if not carves:
+        return plan
+    outcomes = evaluate_steps(plan, cache).outcomes
+    anew: dict[str, Step] = {}
+    for step in carves:
+        detail = carve_detail(outcomes.get(step.id))
+        if detail is not None:
+            picks = tuple(_witnessed(detail.regions, pick) for pick in step.picks)
+            anew[step.id] = step.model_copy(update={"picks": picks})
+    return plan.model_copy(update={"steps": tuple(anew.get(step.id, step) for step in plan.steps)})
+
+
+def _witnessed(regions: Regions, pick: Pick) -> Pick:
+    face, doubt = regions.find(pick.cover, pick.rank, pick.alike, pick.near)
+    if face is None or doubt or pick.alike < 2 or regions.names[face].alike != pick.alike:
+        return pick
+    return pick.model_copy(update={"rank": regions.names[face].rank, "near": regions.witness(face)})
+
+
+def absorb_crumbs(plan: Plan, step: Carve, cache: Cache) -> tuple[tuple[Pick, ...], int]:
+    """The carve's picks after each region too small to be meant was kept or dropped as its broadest neighbour is, and
+    how many of them changed sides.
+
+    Raises:
+        ChangeRefused: the carve cannot be drawn, or nothing in it is too small.
+    """
+    result = evaluate(plan, cache)
+    detail = carve_detail(result.outcomes.get(step.id))
+    if detail is None:
+        raise ChangeRefused("no-region")
+    figures = [result.outcomes[identifier].figure for identifier in step.figures]
+    shapes = [shape for figure in figures if figure for shape in figure.copies]
+    found = crumbs(detail.regions.arrangement, shapes)
+    if not found:
+        raise ChangeRefused("no-crumbs", name=step.name)
+    picks = list(step.picks)
+    changed = 0
+    for crumb in found:
+        neighbour = broadest_neighbour(detail.regions.arrangement, crumb.face)
+        if bool(detail.kept[crumb.face]) != bool(detail.kept[neighbour]):
+            picks.append(_pick(detail.regions, np.array([crumb.face]), bool(detail.kept[neighbour]), 0))
+            changed += 1
+    return tuple(picks), changed
+
+
+def _pick(regions: Regions, reached: np.ndarray, keep: bool, every: int) -> Pick:
+    face = regions.seed(reached)
+    seed = regions.names[face]
+    near = regions.witness(face) if seed.alike > 1 else None
+    return Pick(keep=keep, cover=seed.cover, rank=seed.rank, alike=seed.alike, every=every, near=near)
+
+
+def _within(regions: Regions, pick: Pick, reached: np.ndarray) -> bool:
+    face, _ = regions.find(pick.cover, pick.rank, pick.alike, pick.near)
+    return face is not None and bool(np.isin(regions.orbit(face, pick.every), reached).all())
+
+
+def _kept(regions: Regions, keep_rest: bool, picks: Sequence[Pick]) -> Bools:
+    found = ((pick, regions.find(pick.cover, pick.rank, pick.alike, pick.near)[0]) for pick in picks)
+    return chosen(regions, keep_rest, [(pick.keep, face, pick.every) for pick, face in found if face is not None])
+
+
+def with_figures(plan: Plan, step: Carve, figures: list[str], cache: Cache) -> Plan:
+    """The plan with other figures in a carve, the choice kept: each new region is kept as the old one round it was.
+
+    Where the carve cannot be drawn before or after, the picks stay as they are.
+    """
+    before = carve_detail(evaluate(plan, cache).outcomes.get(step.id))
+    data = plan.model_dump(mode="json")
+    entry = next(entry for entry in data["steps"] if entry["id"] == step.id)
+    entry["figures"] = figures
+    changed = from_data(data)
+    after = carve_detail(evaluate(changed, cache).outcomes.get(step.id))
+    if before is None or after is None or not step.picks:
+        return changed
+    places = after.regions.arrangement.inside_points
+    wanted = before.kept[before.regions.arrangement.locate(places)]
+    wanted[0] = False
+    entry["picks"] = [pick.model_dump(mode="json") for pick in _restated(after.regions, step.rest == "kept", wanted)]
+    return from_data(data)
+
+
+def _restated(regions: Regions, keep_rest: bool, wanted: Bools) -> list[Pick]:
+    """Picks that make a wanted choice: whole orbits first, single regions where an orbit is mixed."""
+    picks: list[Pick] = []
+    held = chosen(regions, keep_rest, [])
+    done = np.zeros(len(wanted), bool)
+    for face in np.flatnonzero(wanted != held).tolist():
+        if done[face]:
+            continue
+        orbit = regions.orbit(face, 1)
+        whole = bool((wanted[orbit] == wanted[face]).all())
+        reached = orbit if whole else np.array([face])
+        done[reached] = True
+        picks.append(_pick(regions, reached, bool(wanted[face]), 1 if whole else 0))
+    return picks

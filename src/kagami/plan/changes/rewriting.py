@@ -1,0 +1,93 @@
+"""Rewriting typed values all through a plan: when something is renamed, or a value is frozen."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping
+from typing import Any
+
+from kagami.plan.document import Plan, from_data
+from kagami.plan.errors import ExpressionError
+from kagami.plan.fields import VALUES, FieldKind, texts_in
+from kagami.plan.places.references import read_reference, values_of, with_values, write_reference
+from kagami.plan.values.expressions import read
+
+
+def rewritten(plan: Plan, rewrite: Callable[[str], str]) -> Plan:
+    """The plan with every typed value put through a function."""
+    data = plan.model_dump(mode="json")
+    for measure in data["measures"]:
+        measure["value"] = rewrite(measure["value"])
+        if measure["solve"]:
+            measure["solve"] = {side: rewrite(text) for side, text in measure["solve"].items()}
+    for step, entry in zip(plan.steps, data["steps"], strict=True):
+        for name, kind in step.field_kinds().items():
+            if kind in VALUES:
+                entry[name] = rewrite(entry[name])
+            elif kind is FieldKind.NODES:
+                entry[name] = [_node(node, rewrite) for node in entry[name]]
+            elif kind is FieldKind.SIZES:
+                entry[name] = [[rewrite(text) for text in size] for size in entry[name]]
+            elif kind is FieldKind.ANCHOR:
+                entry[name] = _place(entry[name], rewrite)
+            elif kind is FieldKind.ANCHORS:
+                entry[name] = [_place(place, rewrite) for place in entry[name]]
+    return from_data(data)
+
+
+def _place(reference: str, rewrite: Callable[[str], str]) -> str:
+    return write_reference(with_values(read_reference(reference), rewrite))
+
+
+def _node(node: dict[str, Any], rewrite: Callable[[str], str]) -> dict[str, Any]:
+    pairs = {side: [rewrite(text) for text in node[side]] for side in ("before", "after")}
+    return {"x": rewrite(node["x"]), "y": rewrite(node["y"]), **pairs}
+
+
+def typed_values(plan: Plan) -> Iterator[tuple[str, str]]:
+    """All typed values with the name of the measure or step that they stand in."""
+    for measure in plan.measures:
+        solve = measure.solve
+        yield from ((measure.name, text) for text in (measure.value, *(solve.model_dump().values() if solve else ())))
+    for step in plan.steps:
+        for name, kind in step.field_kinds().items():
+            yield from ((step.name, text) for row in texts_in(kind, getattr(step, name)) for text in row)
+        for reference in step.anchor_refs():
+            yield from ((step.name, text) for text in values_of(read_reference(reference)))
+
+
+def measures_named(text: str) -> frozenset[str]:
+    """The measures that a value uses; none in one that cannot be read."""
+    return frozenset(name for _, _, name in _measure_names(text))
+
+
+def with_measure_named(text: str, name: str, new: str) -> str:
+    """A value in which a measure has another name, or a bracketed value in its place. Words of readings that are spelt
+    like the measure are none of it: the value is taken apart, not searched.
+    """
+    for start, end, found in reversed(_measure_names(text)):
+        if found == name:
+            text = f"{text[:start]}{new}{text[end:]}"
+    return text
+
+
+def _measure_names(text: str) -> list[tuple[int, int, str]]:
+    """Where names of measures stand in a value, from left to right."""
+    try:
+        waiting = [read(text).root]
+    except ExpressionError:
+        return []
+    found = []
+    while waiting:
+        node = waiting.pop()
+        if node.operation == "name":
+            name = str(node.value)
+            found.append((node.start, node.start + len(name), name))
+        waiting.extend(node.parts)
+    return sorted(found)
+
+
+def with_readings(text: str, values: Mapping[tuple[int, int], str]) -> str:
+    """A value with other text in the place of some of its readings, which are told by where they begin and end."""
+    for (start, end), value in sorted(values.items(), reverse=True):
+        text = f"{text[:start]}{value}{text[end:]}"
+    return text

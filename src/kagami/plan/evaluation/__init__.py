@@ -1,0 +1,1 @@
+"""From a plan to figures, ink and readings."""

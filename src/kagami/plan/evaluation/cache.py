@@ -1,0 +1,72 @@
+"""Drawings and solutions that were computed before, by the hash of what they were made from."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from dataclasses import dataclass, field
+from threading import Lock
+from typing import TYPE_CHECKING, Final
+
+from kagami.plan.errors import PlanError
+
+if TYPE_CHECKING:
+    from kagami.plan.steps.base import Drawing
+    from kagami.plan.values.solving import Solution
+
+MOST_BYTES: Final = 256_000_000
+"""What all drawings together may weigh; the longest unused go first."""
+LARGEST: Final = 64_000_000
+"""A drawing that weighs more than this is not kept."""
+MOST_DRAWINGS: Final = 4000
+MOST_SOLUTIONS: Final = 1000
+OF_A_CURVE: Final = 700
+"""Bytes that a curve takes, as a value and in what is worked out from it."""
+
+
+@dataclass
+class Cache:
+    """Drawings and solutions by key; the longest unused go first. Threads may share one."""
+
+    most_bytes: int = MOST_BYTES
+    drawings: OrderedDict[str, Drawing | PlanError] = field(default_factory=OrderedDict)
+    solutions: OrderedDict[str, Solution | PlanError] = field(default_factory=OrderedDict)
+    hits: int = 0
+    misses: int = 0
+    weight: int = 0
+    _weights: dict[str, int] = field(default_factory=dict, repr=False)
+    _lock: Lock = field(default_factory=Lock, repr=False)
+
+    def get(self, key: str) -> Drawing | PlanError | None:
+        """The drawing that is stored under a key."""
+        with self._lock:
+            found = self.drawings.get(key)
+            if found is None:
+                self.misses += 1
+                return None
+            self.hits += 1
+            self.drawings.move_to_end(key)
+            return found
+
+    def put(self, key: str, drawing: Drawing | PlanError) -> None:
+        """Store a drawing, unless it is larger than is sensible."""
+        weight = 1000 if isinstance(drawing, PlanError) else drawing.weight(OF_A_CURVE)
+        if weight > LARGEST:
+            return
+        with self._lock:
+            self.weight += weight - self._weights.pop(key, 0)
+            self.drawings[key], self._weights[key] = drawing, weight
+            while self.weight > self.most_bytes or len(self.drawings) > MOST_DRAWINGS:
+                oldest, _ = self.drawings.popitem(last=False)
+                self.weight -= self._weights.pop(oldest)
+
+    def solution(self, key: str) -> Solution | PlanError | None:
+        """The solution that is stored under a key."""
+        with self._lock:
+            return self.solutions.get(key)
+
+    def put_solution(self, key: str, found: Solution | PlanError) -> None:
+        """Store a solution."""
+        with self._lock:
+            self.solutions[key] = found
+            while len(self.solutions) > MOST_SOLUTIONS:
+                self.solutions.popitem(last=False)

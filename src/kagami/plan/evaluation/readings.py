@@ -1,0 +1,68 @@
+"""Readings: values measured from the finished mark."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import reduce
+
+from kagami.geometry import boolean
+from kagami.geometry.measure.size import Box, area, box
+from kagami.geometry.measure.symmetry import Symmetry, symmetry
+from kagami.geometry.outline import Shape
+from kagami.plan.evaluation.evaluate import Result
+from kagami.plan.evaluation.ink import Piece, pieces
+from kagami.plan.steps.carve import CarveDetail
+
+
+@dataclass(frozen=True, slots=True)
+class Readings:
+    """Readings of a mark. Lengths in u; `ink` is the share of the mark's box that carries ink, from 0 to 1.
+
+    `regions_kept` of `regions` are those of all carves together; `symmetry` is None for an empty mark.
+    """
+
+    regions: int
+    regions_kept: int
+    outlines: int
+    nodes: int
+    ink: float
+    box: Box | None
+    symmetry: Symmetry | None
+
+
+def ink_box(marks: Sequence[Piece]) -> Box | None:
+    """The tight box of all pieces."""
+    boxes = [box(piece.shape) for piece in marks]
+    return reduce(Box.joined, boxes) if boxes else None
+
+
+def read_mark(result: Result) -> Readings:
+    """Measure an evaluated plan."""
+    marks = pieces(result)
+    regions, kept = _carved(result)
+    whole = ink_box(marks)
+    if whole is None:
+        return Readings(regions, kept, 0, 0, 0.0, None, None)
+    shapes = [piece.shape for piece in marks]
+    covered = area(shapes[0]) if len(shapes) == 1 else boolean.area_of_union(shapes)
+    together = Shape(tuple(outline for piece in marks for outline in piece.shape))
+    return Readings(
+        regions=regions,
+        regions_kept=kept,
+        outlines=len(together.outlines),
+        nodes=len(together.nodes),
+        ink=covered / (whole.width * whole.height),
+        box=whole,
+        symmetry=symmetry(together),
+    )
+
+
+def _carved(result: Result) -> tuple[int, int]:
+    details = [
+        outcome.drawing.detail
+        for outcome in result.outcomes.values()
+        if outcome.drawing and isinstance(outcome.drawing.detail, CarveDetail)
+    ]
+    total = sum(detail.regions.arrangement.face_count - 1 for detail in details)
+    return total, sum(int(detail.kept.sum()) for detail in details)

@@ -1,0 +1,1 @@
+"""Sentences: how a plan is written, parsed, completed and translated."""

@@ -1,0 +1,52 @@
+"""All texts of the plan that another language needs, with a word on what each is for."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from kagami.plan import messages, ranges
+from kagami.plan.changes import sentences as saying
+from kagami.plan.fields import FieldKind
+from kagami.plan.language import sentences, spoken
+from kagami.plan.language.translation import LANGUAGE
+from kagami.plan.places import selecting
+from kagami.plan.steps import IN_ORDER_OF_WORK, Chapter, Step
+
+
+def texts() -> dict[str, str]:
+    """Each text once, and what it is for."""
+    found: dict[str, str] = {}
+    for text, use in _entries():
+        found.setdefault(text, use)
+    return found
+
+
+def _entries() -> Iterator[tuple[str, str]]:
+    yield LANGUAGE, "the code of the language itself"
+    yield from ((chapter.value, "a chapter of verbs") for chapter in Chapter)
+    for kind in IN_ORDER_OF_WORK:
+        yield from _of_kind(kind)
+    forms = (*spoken.FORMS.values(), spoken.COPY)
+    yield from ((form, "a place in a sentence; it begins with a word or with {place}") for form in forms)
+    yield from ((word, "a word of an anchor; no two may be said alike") for word in spoken.PLACE_WORDS)
+    chosen = (*selecting.FORMS.values(), *selecting.ALSO)
+    yield from ((form, "some of a repeat's copies; it begins with a word") for form in chosen)
+    yield from ((word, "every … copy of a repeat") for word in selecting.ORDINALS)
+    picks = (*sentences.PICKED.values(), sentences.ALL_ROUND, sentences.HERE, sentences.ABOUT, sentences.EVERY)
+    yield from ((form, "a choice of regions") for form in picks)
+    yield ranges.LABEL, "what is varied on a contact sheet"
+    yield sentences.GUIDE, "at the end of a sentence"
+    yield sentences.NOTHING, "stands for an empty list"
+    yield saying.SOLVE, "what is typed for a measure that is solved; it begins with a word"
+    yield from ((joiner, "before the last of a list") for joiner in ("and", "or"))
+    yield from ((text, "an error") for text in messages.TEXTS.values())
+
+
+def _of_kind(kind: type[Step]) -> Iterator[tuple[str, str]]:
+    yield kind.title, "a verb in the strip"
+    yield kind.sentence, "a sentence; a name at its end is led in by “:” and one word at most"
+    yield kind.noun, "begins the name of what a step makes"
+    for field, field_kind in kind.field_kinds().items():
+        yield field, "a field of a sentence, in errors and labels"
+        if field_kind is FieldKind.CHOICE:
+            yield from ((choice, "a choice in a sentence") for choice in kind.choices(field))

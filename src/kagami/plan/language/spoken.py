@@ -1,0 +1,301 @@
+"""References and readings as they are written in sentences: “top of lens”, “width of lens”.
+
+    reference = "O" | name of a point | place ("of copy" number)* "of" name | "crossing" number "of" name "and" name
+              | "touch" number "of" name "from" reference | "nearest place of" name "to" reference
+              | "half way from" reference "to" reference | value "of the way from" reference "to" reference
+              | value "right and" value "up from" reference | value "from" reference "at" value "°"
+    reading   = ("width" | "height" | "radius" | "area" | "perimeter" | "thickness") "of" name
+              | "distance from" reference "to" reference | "gap between" name "and" name
+
+What is read holds names as they are written; `by_id` puts the ids of steps in their place.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any, Final
+
+from kagami.plan.errors import ExpressionError
+from kagami.plan.language.forms import SlotReader, Unspoken, hear
+from kagami.plan.language.translation import LANGUAGE, tr
+from kagami.plan.language.wording import read_name
+from kagami.plan.places.references import (
+    MOST_DEPTH,
+    OWN_PLACE,
+    Anchored,
+    Between,
+    CrossingOf,
+    NearestOf,
+    OffsetOf,
+    Origin,
+    PolarOf,
+    Reference,
+    ShareOf,
+    TouchOf,
+)
+
+OF_ONE: Final = ("width", "height", "radius", "area", "perimeter", "thickness")
+FORMS: Final = {
+    "crossing": "crossing {number} of {first} and {second}",
+    "touch": "touch {number} of {figure} from {origin}",
+    "nearest": "nearest place of {figure} to {origin}",
+    "between": "half way from {one} to {other}",
+    "share": "{share} of the way from {one} to {other}",
+    "offset": "{right} right and {up} up from {origin}",
+    "polar": "{distance} from {origin} at {angle}°",
+    "anchor": "{place} of {figure}",
+}
+COPY: Final = "copy {number} of {figure}"
+READINGS: Final = {
+    **{kind: f"{kind} of {{figure}}" for kind in OF_ONE},
+    "distance": "distance from {one} to {other}",
+    "gap": "gap between {first} and {second}",
+}
+PLACE_WORDS: Final = (
+    *("bottom", "centre", "corner", "crossing", "end", "foot", "head", "hip", "inner", "left", "middle", "notch"),
+    *("right", "shoulder", "side", "start", "tip", "top", "touch", "box", "node", "place"),
+)
+"""The words of anchors; numbers may stand among them."""
+BY_VALUE: Final = ("share", "offset", "polar")
+"""Forms that begin with a value."""
+NUMERIC: Final = frozenset("0123456789.-−(")
+VALUE_STOPS: Final = frozenset({"right", "up", "from", "at", "of", "and", "to"})
+"""Words that end a value within a place."""
+_ORIGIN = re.compile(r"O(?![A-Za-z0-9_'-])")
+_NUMBER = re.compile(r"\d+")
+_UNKNOWN = re.compile(r"([^\W\d_]+(?: \d+)?)(?= )")
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """A value measured from earlier figures: its kind, and the figures or places that it is measured between."""
+
+    kind: str
+    figures: tuple[str, ...] = ()
+    places: tuple[Reference, ...] = ()
+
+    @property
+    def all_figures(self) -> frozenset[str]:
+        """All figures that it stands on."""
+        from kagami.plan.places.references import figures_of
+
+        return frozenset(self.figures).union(*(figures_of(place) for place in self.places))
+
+
+@dataclass(frozen=True, slots=True)
+class Heard:
+    """A reference that was read: where it ends, and the spans at which its names stand."""
+
+    reference: Reference
+    end: int
+    names: tuple[tuple[int, int, str], ...]
+
+
+def read_spoken(text: str, at: int, depth: int = 0) -> Heard:
+    """The reference that is written at a position. A bare name stands for the place of the point of that name.
+
+    Raises:
+        Unspoken: there is none.
+    """
+    if depth > MOST_DEPTH:
+        raise Unspoken("no-place-here", position=at)
+    if origin := _ORIGIN.match(text, at):
+        return Heard(Origin(), origin.end(), ())
+    missed: Unspoken | None = None
+    for kind, form in FORMS.items():
+        phrase = _Phrase(text, depth)
+        try:
+            found = hear(text, at, form, phrase.readers(kind))
+        except Unspoken as error:
+            if kind not in BY_VALUE or text[at : at + 1] in NUMERIC:  # a word may yet be the name of a point
+                missed = missed or error  # “crossing 2 of knot” may yet be an anchor of that name
+            continue
+        if found is not None:
+            return Heard(_reference(kind, found[0]), found[1], tuple(phrase.names))
+    if missed is not None:
+        raise missed
+    if point := read_name(text, at):
+        return Heard(Anchored(point[0], OWN_PLACE), point[1], ((at, point[1], point[0]),))
+    raise Unspoken("no-place-here", position=at)
+
+
+def _reference(kind: str, slots: Mapping[str, Any]) -> Reference:
+    match kind:
+        case "crossing":
+            return CrossingOf(slots["first"], slots["second"], max(1, slots["number"]))
+        case "touch":
+            return TouchOf(slots["figure"], slots["origin"], max(1, slots["number"]))
+        case "nearest":
+            return NearestOf(slots["figure"], slots["origin"])
+        case "between":
+            return Between(slots["one"], slots["other"])
+        case "share":
+            return ShareOf(slots["one"], slots["other"], slots["share"])
+        case "offset":
+            return OffsetOf(slots["origin"], slots["right"], slots["up"])
+        case "polar":
+            return PolarOf(slots["origin"], slots["distance"], slots["angle"])
+        case _:
+            name, copies = slots["figure"]
+            return Anchored(name, ".".join([*map(str, copies), slots["place"]]))
+
+
+class _Phrase:
+    """Reads the slots of one phrase and gathers the names in it."""
+
+    def __init__(self, text: str, depth: int) -> None:
+        self.text, self.depth = text, depth
+        self.names: list[tuple[int, int, str]] = []
+
+    def readers(self, kind: str) -> dict[str, SlotReader]:
+        """A reader for each slot of a form of a kind."""
+        return {
+            "number": self.number,
+            "place": self.place,
+            "figure": self.figure_or_copy if kind == "anchor" else self.figure,
+            "first": self.figure,
+            "second": self.figure,
+            "origin": self.reference,
+            "one": self.reference,
+            "other": self.reference,
+            **dict.fromkeys(("share", "right", "up", "distance", "angle"), self.value),
+        }
+
+    def value(self, at: int) -> tuple[str, int] | None:
+        """A value that stands before one of the words of places."""
+        from kagami.plan.values.expressions import read_at
+
+        try:
+            return read_at(self.text, at, VALUE_STOPS)
+        except ExpressionError:
+            return None
+
+    def number(self, at: int) -> tuple[int, int] | None:
+        found = _NUMBER.match(self.text, at)
+        return (int(found[0]), found.end()) if found else None
+
+    def place(self, at: int) -> tuple[str, int] | None:
+        """The words of an anchor, joined by hyphens; a word that no anchor has is taken as it is, to be missed."""
+        words = _place_words(tr(LANGUAGE))
+        found = []
+        end = at
+        while word := words.match(self.text, end):
+            found.append(_place_names(tr(LANGUAGE)).get(word[1], word[1]))
+            end = word.end(1)
+            if not self.text.startswith(" ", end):
+                break
+            end += 1
+        if found:
+            return "-".join(found), end - 1 if self.text[end - 1] == " " else end
+        unknown = _UNKNOWN.match(self.text, at)
+        return (unknown[1].replace(" ", "-"), unknown.end()) if unknown else None
+
+    def figure(self, at: int) -> tuple[str, int]:
+        found = read_name(self.text, at)
+        if found is None:
+            raise Unspoken("no-name-here", position=at)
+        self.names.append((at, found[1], found[0]))
+        return found
+
+    def figure_or_copy(self, at: int) -> tuple[tuple[str, tuple[int, ...]], int]:
+        """A figure's name, and the numbers of copies within copies of it, the outermost first."""
+        copy = hear(self.text, at, COPY, {"number": self.number, "figure": self.figure_or_copy})
+        if copy is None:
+            name, end = self.figure(at)
+            return (name, ()), end
+        slots, end = copy
+        name, copies = slots["figure"]
+        return (name, (*copies, slots["number"])), end
+
+    def reference(self, at: int) -> tuple[Reference, int]:
+        heard = read_spoken(self.text, at, self.depth + 1)
+        self.names.extend(heard.names)
+        return heard.reference, heard.end
+
+
+@lru_cache(maxsize=8)
+def _place_names(_language: str) -> dict[str, str]:
+    """The words of anchors by how they are said in a language."""
+    return {tr(word): word for word in PLACE_WORDS}
+
+
+@lru_cache(maxsize=8)
+def _place_words(language: str) -> re.Pattern[str]:
+    said = sorted(_place_names(language), key=len, reverse=True)
+    return re.compile(rf"({'|'.join(map(re.escape, said))}|\d+)(?!\w)")
+
+
+def place_text(anchor: str) -> str:
+    """An anchor as it is said: “corner-2” is “corner 2”."""
+    return " ".join(tr(word) if word in PLACE_WORDS else word for word in anchor.split("-"))
+
+
+@dataclass(frozen=True, slots=True)
+class HeardReading:
+    """A reading that was read: where it begins and ends, and the spans at which its names stand."""
+
+    reading: Reading
+    start: int
+    end: int
+    names: tuple[tuple[int, int, str], ...]
+
+    @property
+    def named(self) -> frozenset[str]:
+        """The names in it."""
+        return frozenset(name for _, _, name in self.names)
+
+
+def read_reading(text: str, at: int) -> HeardReading | None:
+    """The reading that is written at a position; None when none begins there.
+
+    Raises:
+        Unspoken: one begins there and does not go on as it must.
+    """
+    for kind, form in READINGS.items():
+        phrase = _Phrase(text, 0)
+        found = hear(text, at, form, phrase.readers(kind))
+        if found is None:
+            continue
+        slots, end = found
+        figures = tuple(slots[name] for name in ("figure", "first", "second") if name in slots)
+        places = tuple(slots[name] for name in ("one", "other") if name in slots)
+        return HeardReading(Reading(kind, figures, places), at, end, tuple(phrase.names))
+    return None
+
+
+def by_id(reference: Reference, identify: Callable[[str], str]) -> Reference:
+    """The reference with each figure's name put through a function."""
+    match reference:
+        case Origin():
+            return reference
+        case Anchored(figure, path):
+            return Anchored(identify(figure), path)
+        case CrossingOf(first, second, number):
+            return CrossingOf(identify(first), identify(second), number)
+        case TouchOf(figure, origin, number):
+            return TouchOf(identify(figure), by_id(origin, identify), number)
+        case NearestOf(figure, origin):
+            return NearestOf(identify(figure), by_id(origin, identify))
+        case Between(one, other):
+            return Between(by_id(one, identify), by_id(other, identify))
+        case OffsetOf(origin, right, up):
+            return OffsetOf(by_id(origin, identify), _value_by_id(right, identify), _value_by_id(up, identify))
+        case PolarOf(origin, distance, angle):
+            return PolarOf(by_id(origin, identify), _value_by_id(distance, identify), _value_by_id(angle, identify))
+        case ShareOf(one, other, share):
+            return ShareOf(by_id(one, identify), by_id(other, identify), _value_by_id(share, identify))
+
+
+def _value_by_id(text: str, identify: Callable[[str], str]) -> str:
+    from kagami.plan.values.stored import value_by_id
+
+    return value_by_id(text, identify)
+
+
+def reading_by_id(reading: Reading, identify: Callable[[str], str]) -> Reading:
+    """The reading with each figure's name put through a function."""
+    places = tuple(by_id(place, identify) for place in reading.places)
+    return Reading(reading.kind, tuple(identify(name) for name in reading.figures), places)

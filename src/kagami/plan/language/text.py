@@ -1,0 +1,144 @@
+"""A plan as text: a heading, measures, and a sentence a line. It reads back to an equal plan.
+
+    Mark: Tide rose
+    Module: 3 mm
+    Sheet: 20u
+    Measure: r = 4u
+    Tone: dark = 80%
+    Measure: gap = solve distance from right of a to left of b = r/4 between 0.1u and 2u, near 1u
+
+    Circle heart on O with radius r.
+    Turn heart round O, 6 copies: hearts.
+
+A step whose id is not the one that its name would give has it in front, in brackets. Lines that begin with # are
+remarks.
+"""
+
+from __future__ import annotations
+
+import re
+from typing import Any, Final
+
+from kagami.plan.changes.sentences import measure_of, measure_text
+from kagami.plan.document import SCHEMA, Plan, from_data
+from kagami.plan.errors import PlanError
+from kagami.plan.language.parsing import read_sentence, stop_words
+from kagami.plan.language.sentences import write_sentence
+from kagami.plan.language.translation import english, speaking
+from kagami.plan.language.wording import name_text, read_name
+from kagami.plan.limits import DOCUMENT_BYTES
+from kagami.plan.naming import free_id, free_name
+from kagami.plan.steps import kind_of
+from kagami.plan.values.stored import stored_value
+
+_HEAD: Final = re.compile(r"(Mark|Module|Sheet|Measure|Tone): *(.*)")
+_MODULE: Final = re.compile(r"(\d+(?:\.\d+)?) *(mm|cm|in|px|pt)")
+_SHEET: Final = re.compile(r"(\d+(?:\.\d+)?)u?")
+_MEASURE: Final = re.compile(r"([A-Za-z][A-Za-z0-9_]*) = (.*)")
+_TONE: Final = re.compile(r"(.+?) = (.+)")
+_ID: Final = re.compile(r"\[([a-z][a-z0-9-]{0,39})\] *")
+FORMER: Final = {"Badge": "Shield"}
+"""Words that sentences began with in older plans."""
+
+
+class TextError(PlanError):
+    """A line of a plan's text that cannot be read; `values` hold the line, from 1, and the reason."""
+
+
+def write_text(plan: Plan) -> str:
+    """The plan as text, in English whatever is spoken; equal plans give equal text."""
+    with speaking(english):
+        return _written(plan)
+
+
+def _written(plan: Plan) -> str:
+    lines = [f"Mark: {plan.title}", f"Module: {plan.module.size:g} {plan.module.unit}", f"Sheet: {plan.sheet:g}u"]
+    for measure in plan.measures:
+        lines.append(f"Measure: {measure.name} = {measure_text(measure, plan.names())}")
+    lines.extend(f"Tone: {name_text(tone.name)} = {tone.colour}" for tone in plan.tones)
+    lines.append("")
+    written = Plan()
+    for step in plan.steps:
+        usual = free_id(written, step.name) == step.id
+        lines.append(("" if usual else f"[{step.id}] ") + write_sentence(step, plan.names()))
+        written = written.model_copy(update={"steps": (*written.steps, step)})
+    return "\n".join(lines) + "\n"
+
+
+def read_text(text: str) -> Plan:
+    """The plan that a text tells, in English.
+
+    Raises:
+        TextError: the line, and what is wrong in it.
+        DocumentError: the lines read well, but make no plan together.
+    """
+    if len(text.encode()) > DOCUMENT_BYTES:
+        raise TextError("too-large-document", size=len(text.encode()))
+    with speaking(english):
+        return _read(text)
+
+
+def _read(text: str) -> Plan:
+    data: dict[str, Any] = {"kagami": SCHEMA, "measures": [], "tones": [], "steps": []}
+    plan = Plan()
+    for number, line in enumerate(text.splitlines(), 1):
+        line = line.strip()
+        if not line or line.startswith("#"):
+            continue
+        try:
+            if head := _HEAD.fullmatch(line):
+                _read_head(head[1], head[2].strip(), data)
+            else:
+                plan = _read_step(line, plan, data)
+        except PlanError as error:
+            raise TextError("bad-line", line=number, reason=str(error)) from error
+    ids = {step.name: step.id for step in plan.steps}
+    # Measures stand before the figures that they may read.
+    for measure in data["measures"]:
+        measure["value"] = stored_value(measure["value"], ids)
+        if measure["solve"]:
+            measure["solve"] = {side: stored_value(text, ids) for side, text in measure["solve"].items()}
+    return from_data(data)
+
+
+def _read_head(word: str, value: str, data: dict[str, Any]) -> None:
+    match word:
+        case "Mark":
+            data["title"] = value
+        case "Module":
+            found = _required(_MODULE, value, "a size such as 4 mm")
+            data["module"] = {"size": float(found[1]), "unit": found[2]}
+        case "Sheet":
+            data["sheet"] = float(_required(_SHEET, value, "a size such as 20u")[1])
+        case "Tone":
+            found = _required(_TONE, value, "a name, = and a colour")
+            name = read_name(found[1], 0)
+            if name is None or name[1] != len(found[1]):
+                raise TextError("heading-unread", value=found[1], wanted="a name")
+            data["tones"].append({"name": name[0], "colour": found[2]})
+        case _:
+            found = _required(_MEASURE, value, "a name, = and a value")
+            if found[1] in stop_words():
+                raise TextError("sentence-word", name=found[1])
+            data["measures"].append(measure_of(found[1], found[2], {}).model_dump(mode="json"))
+
+
+def _required(pattern: re.Pattern[str], value: str, wanted: str) -> re.Match[str]:
+    found = pattern.fullmatch(value)
+    if found is None:
+        raise TextError("heading-unread", value=value, wanted=wanted)
+    return found
+
+
+def _read_step(line: str, plan: Plan, data: dict[str, Any]) -> Plan:
+    given = _ID.match(line)
+    text = line[given.end() :] if given else line
+    for former, word in FORMER.items():
+        text = re.sub(rf"^{former}(?= )", word, text)
+    sentence = read_sentence(text, {step.name: step.id for step in plan.steps})
+    fields = dict(sentence.fields)
+    name = fields.pop("name", None) or free_name(plan, sentence.kind.noun)
+    identifier = given[1] if given else free_id(plan, name)
+    data["steps"].append({**fields, "kind": kind_of(sentence.kind), "id": identifier, "name": name})
+    step = from_data({"kagami": SCHEMA, "steps": data["steps"][-1:]}).steps[0]
+    return plan.model_copy(update={"steps": (*plan.steps, step)})

@@ -1,0 +1,1 @@
+"""Places and parts of figures: references, anchors, regions, selections of copies."""

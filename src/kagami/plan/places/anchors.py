@@ -1,0 +1,282 @@
+"""Anchors: places of the construction that steps stand on, found from references."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Mapping
+from functools import lru_cache
+from typing import TYPE_CHECKING, Final, TypeAlias
+
+import numpy as np
+
+from kagami.geometry.arrays import lengths
+from kagami.geometry.crossings import find
+from kagami.geometry.curves import Arc
+from kagami.geometry.fit.tangent import Circle
+from kagami.geometry.outline import Shape
+from kagami.geometry.point import ORIGIN, Point
+from kagami.geometry.table import tabulate
+from kagami.geometry.tolerance import LENGTH, SAME
+from kagami.plan.errors import ReferenceLost
+from kagami.plan.figure import Figure
+from kagami.plan.language.forms import say
+from kagami.plan.places.references import (
+    OWN_PLACE,
+    SHEET_ORIGIN,
+    Anchored,
+    Between,
+    CrossingOf,
+    NearestOf,
+    OffsetOf,
+    Origin,
+    PolarOf,
+    Reference,
+    ShareOf,
+    TouchOf,
+    read_reference,
+)
+
+if TYPE_CHECKING:
+    from kagami.plan.evaluation.evaluate import Outcome
+
+__all__ = ["SHEET_ORIGIN", "crossings_of", "describe", "resolve", "touches_of"]
+_TOUCH_SAMPLES: Final = 128
+_HALVINGS: Final = 60
+
+
+ValueOf: TypeAlias = Callable[[str], float]
+
+
+def resolve(reference: str, outcomes: Mapping[str, Outcome], value_of: ValueOf) -> Point:
+    """The place of a reference; `value_of` computes the values in it.
+
+    Raises:
+        ReferenceLost: no such figure before this step, one that waits itself, or no such anchor on it.
+    """
+    return _place(read_reference(reference), outcomes, value_of)
+
+
+def _place(reference: Reference, outcomes: Mapping[str, Outcome], value_of: ValueOf) -> Point:
+    def at(place: Reference) -> Point:
+        return _place(place, outcomes, value_of)
+
+    match reference:
+        case Origin():
+            return ORIGIN
+        case Anchored(identifier, path):
+            return _anchor(identifier, path, outcomes)
+        case CrossingOf(first, second, number):
+            (one, a), (other, b) = _figure(first, outcomes), _figure(second, outcomes)
+            return _numbered(crossings_of(a.whole, b.whole), number, f"crossing of {one} and {other}")
+        case TouchOf(identifier, origin, number):
+            name, figure = _figure(identifier, outcomes)
+            return _numbered(touches_of(figure.whole, at(origin)), number, f"touch of {name}")
+        case NearestOf(identifier, origin):
+            name, figure = _figure(identifier, outcomes)
+            return nearest_of(figure.whole, at(origin), name)
+        case Between(one_end, other_end):
+            a_place, b_place = at(one_end), at(other_end)
+            return Point((a_place.x + b_place.x) / 2, (a_place.y + b_place.y) / 2)
+        case OffsetOf() | PolarOf() | ShareOf():
+            return _computed(reference, at, value_of)
+
+
+def _computed(reference: OffsetOf | PolarOf | ShareOf, at: Callable[[Reference], Point], value_of: ValueOf) -> Point:
+    """A place that is told by values from other places."""
+    match reference:
+        case OffsetOf(origin, right, up):
+            place = at(origin)
+            return Point(place.x + value_of(right), place.y + value_of(up))
+        case PolarOf(origin, distance, angle):
+            return at(origin).toward(math.radians(value_of(angle)), value_of(distance))
+        case ShareOf(one_end, other_end, share_text):
+            a_place, b_place, share = at(one_end), at(other_end), value_of(share_text)
+            return Point(a_place.x + (b_place.x - a_place.x) * share, a_place.y + (b_place.y - a_place.y) * share)
+
+
+def _figure(identifier: str, outcomes: Mapping[str, Outcome]) -> tuple[str, Figure]:
+    outcome = outcomes.get(identifier)
+    if outcome is None:
+        raise ReferenceLost("no-figure", name=identifier)
+    if outcome.figure is None:
+        raise ReferenceLost("figure-waits", name=outcome.name)
+    return outcome.name, outcome.figure
+
+
+def _anchor(identifier: str, path: str, outcomes: Mapping[str, Outcome]) -> Point:
+    name, figure = _figure(identifier, outcomes)
+    place = figure.anchor(path)
+    if place is None:
+        listed = _all_anchors(figure)
+        if path == OWN_PLACE:
+            raise ReferenceLost("no-point", figure=name, known=listed)
+        raise ReferenceLost("no-anchor", figure=name, anchor=path, known=listed)
+    return place
+
+
+def _all_anchors(figure: Figure) -> str:
+    """All anchors of a figure in words; those that every copy has are named once."""
+    from kagami.plan.language.spoken import place_text
+
+    own = [place_text(name) for name in figure.anchors if not name[0].isdigit()]
+    copies: dict[str, int] = {}
+    for name in figure.anchors:
+        if name[0].isdigit():
+            number, _, rest = name.partition(".")
+            copies[rest] = max(copies.get(rest, 0), int(number))
+    words = [*own, *(["the nine of its box, its nodes"] if figure.box else [])]
+    listed = ", ".join(words) or "none"
+    if copies:
+        count = max(copies.values())
+        inner = ", ".join(" of copy ".join(place_text(part) for part in reversed(name.split("."))) for name in copies)
+        listed = f"{listed}; of each copy from 1 to {count}, such as {inner} of copy 1"
+    return listed
+
+
+def _numbered(places: tuple[Point, ...], number: int, what: str) -> Point:
+    if number > len(places):
+        raise ReferenceLost("no-such-place", what=what, number=number, count=len(places))
+    return places[number - 1]
+
+
+def _from_the_top(places: np.ndarray) -> tuple[Point, ...]:
+    """Places counted from the top and, at one height, from the left; each once."""
+    order = np.lexsort((np.rint(places[:, 0] / SAME), -np.rint(places[:, 1] / SAME)))
+    answer: list[Point] = []
+    for x, y in places[order].tolist():
+        if all(place.distance(Point(x, y)) > SAME for place in answer):
+            answer.append(Point(x, y))
+    return tuple(answer)
+
+
+@lru_cache(maxsize=512)
+def crossings_of(first: Shape, second: Shape) -> tuple[Point, ...]:
+    """The places where curves of two shapes cross or touch, counted from the top and, at one height, from the left."""
+    table = tabulate([first, second])
+    found = find(table)
+    across = table.owner[found.i] != table.owner[found.j]
+    return _from_the_top(table.ask("point", found.i[across], found.t[across], width=2))
+
+
+def touches_of(shape: Shape, origin: Point) -> tuple[Point, ...]:
+    """The places where lines from a place touch the curves of a shape, counted from the top and from the left.
+
+    Circles by the right angle between radius and tangent (Thales); other curves where the tangent runs through the
+    place, found between samples by halving.
+    """
+    found: list[tuple[float, float]] = []
+    others = []
+    for curve in shape.curves:
+        if isinstance(curve, Arc) and curve.is_whole:
+            found.extend(_touches_of_circle(Circle(curve.centre, curve.radius), origin))
+        else:
+            others.append(curve)
+    if others:
+        found.extend(_touches_between_samples(shape, origin))
+    return _from_the_top(np.array(found)) if found else ()
+
+
+def _touches_of_circle(circle: Circle, origin: Point) -> list[Point]:
+    apart = circle.centre.distance(origin)
+    if apart < circle.radius - LENGTH:
+        return []
+    turn = np.arccos(min(circle.radius / apart, 1.0))
+    toward = circle.centre.direction(origin)
+    return [circle.centre.toward(toward + side * turn, circle.radius) for side in (1.0, -1.0)]
+
+
+def _touches_between_samples(shape: Shape, origin: Point) -> list[tuple[float, float]]:
+    table = tabulate([shape])
+    bent = np.array(
+        [k for k, curve in enumerate(shape.curves) if not (isinstance(curve, Arc) and curve.is_whole)], dtype=np.intp
+    )
+    grid = np.linspace(0.0, 1.0, _TOUCH_SAMPLES + 1)
+
+    def aside(index: np.ndarray, t: np.ndarray) -> np.ndarray:
+        gap = table.ask("point", index, t, width=2) - np.array(origin)
+        along = table.ask("derivative", index, t, width=2)
+        return np.asarray(gap[:, 0] * along[:, 1] - gap[:, 1] * along[:, 0])
+
+    index = np.repeat(bent, len(grid))
+    values = aside(index, np.tile(grid, len(bent))).reshape(len(bent), len(grid))
+    rows, columns = np.nonzero((values[:, :-1] > 0) != (values[:, 1:] > 0))
+    curve, low, high = bent[rows], grid[columns], grid[columns + 1]
+    rising = values[rows, columns + 1] > 0
+    for _ in range(_HALVINGS):
+        middle = (low + high) / 2
+        past = (aside(curve, middle) > 0) == rising
+        low, high = np.where(past, low, middle), np.where(past, middle, high)
+    return [(x, y) for x, y in table.ask("point", curve, (low + high) / 2, width=2).tolist()]
+
+
+def nearest_of(shape: Shape, origin: Point, name: str) -> Point:
+    """The place of a shape's curves nearest to a place.
+
+    Raises:
+        ReferenceLost: the shape has no curve.
+    """
+    table = tabulate([shape])
+    if len(table) == 0:
+        raise ReferenceLost("no-such-place", what=f"place of {name}", number=1, count=0)
+    every = np.arange(len(table))
+    places = np.tile(np.array(origin), (len(table), 1))
+    found = table.ask("point", every, table.ask("nearest", every, places), width=2)
+    return Point(*found[int(np.argmin(lengths(found - places)))].tolist())
+
+
+def describe(reference: str, names: Mapping[str, str]) -> str:
+    """A reference in words: “O”, “top of lens”, “peak”, “corner 2 of copy 3 of beams”, “crossing 1 of lens and rim”.
+
+    >>> describe("beams.3.corner-2", {"beams": "beams"})
+    'corner 2 of copy 3 of beams'
+    """
+    return _words(read_reference(reference), names)
+
+
+def _words(reference: Reference, names: Mapping[str, str]) -> str:
+    from kagami.plan.language.spoken import FORMS
+    from kagami.plan.language.wording import name_text
+
+    def of(identifier: str) -> str:
+        return name_text(names.get(identifier, identifier))
+
+    match reference:
+        case Origin():
+            return SHEET_ORIGIN
+        case Anchored(figure, path):
+            return of(figure) if path == OWN_PLACE else _anchor_words(of(figure), path)
+        case CrossingOf(first, second, number):
+            return say(FORMS["crossing"], number=number, first=of(first), second=of(second))
+        case TouchOf(figure, origin, number):
+            return say(FORMS["touch"], number=number, figure=of(figure), origin=_words(origin, names))
+        case NearestOf(figure, origin):
+            return say(FORMS["nearest"], figure=of(figure), origin=_words(origin, names))
+        case Between(one, other):
+            return say(FORMS["between"], one=_words(one, names), other=_words(other, names))
+        case OffsetOf() | PolarOf() | ShareOf():
+            return _computed_words(reference, names)
+
+
+def _anchor_words(owner: str, path: str) -> str:
+    from kagami.plan.language.spoken import COPY, FORMS, place_text
+
+    *copies, place = path.split(".")
+    for copy in copies:
+        owner = say(COPY, number=copy, figure=owner)
+    return say(FORMS["anchor"], place=place_text(place), figure=owner)
+
+
+def _computed_words(reference: OffsetOf | PolarOf | ShareOf, names: Mapping[str, str]) -> str:
+    from kagami.plan.language.spoken import FORMS
+    from kagami.plan.values.stored import typed_value
+
+    match reference:
+        case OffsetOf(origin, right, up):
+            values = {"right": typed_value(right, names), "up": typed_value(up, names)}
+            return say(FORMS["offset"], **values, origin=_words(origin, names))
+        case PolarOf(origin, distance, angle):
+            values = {"distance": typed_value(distance, names), "angle": typed_value(angle, names)}
+            return say(FORMS["polar"], **values, origin=_words(origin, names))
+        case ShareOf(one, other, share):
+            ends = {"one": _words(one, names), "other": _words(other, names)}
+            return say(FORMS["share"], share=typed_value(share, names), **ends)

@@ -1,0 +1,1 @@
+"""Values: typed expressions, measures, readings of figures, solving."""

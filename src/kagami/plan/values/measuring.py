@@ -1,0 +1,72 @@
+"""What readings in values come to."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import TYPE_CHECKING
+
+from kagami.geometry.curves import Arc
+from kagami.geometry.measure.gaps import narrowest_gap
+from kagami.geometry.measure.size import area, perimeter
+from kagami.geometry.measure.thickness import thinnest
+from kagami.plan.errors import PlanError, ReferenceLost
+from kagami.plan.figure import Figure
+from kagami.plan.language.spoken import Reading
+from kagami.plan.places import anchors
+from kagami.plan.places.references import write_reference
+
+if TYPE_CHECKING:
+    from kagami.plan.evaluation.evaluate import Outcome
+
+
+def measure(reading: Reading, outcomes: Mapping[str, Outcome], value_of: anchors.ValueOf) -> float:
+    """The value of a reading (its figures by id), in u or square units; `value_of` computes the values in its places.
+
+    Raises:
+        ReferenceLost: a figure or place is not there before the step that asks.
+        PlanError: the figure has no such measure.
+    """
+    if reading.kind == "distance":
+        first, second = (anchors.resolve(write_reference(place), outcomes, value_of) for place in reading.places)
+        return first.distance(second)
+    figures = [_figure(identifier, outcomes) for identifier in reading.figures]
+    if reading.kind == "gap":
+        found = narrowest_gap([figures[0][1].united, figures[1][1].united])
+        if found is None:
+            raise PlanError("no-reading", what="gap", name=figures[0][0])
+        return found.distance
+    name, figure = figures[0]
+    return _of_one(reading.kind, name, figure)
+
+
+def _figure(identifier: str, outcomes: Mapping[str, Outcome]) -> tuple[str, Figure]:
+    outcome = outcomes.get(identifier)
+    if outcome is None:
+        raise ReferenceLost("no-figure", name=identifier)
+    if outcome.figure is None:
+        raise ReferenceLost("figure-waits", name=outcome.name)
+    return outcome.name, outcome.figure
+
+
+def _of_one(kind: str, name: str, figure: Figure) -> float:
+    if figure.box is None:
+        raise PlanError("no-reading", what=kind, name=name)
+    if kind == "width":
+        return figure.box.width
+    if kind == "height":
+        return figure.box.height
+    if kind == "perimeter":
+        return perimeter(figure.united)
+    if kind == "radius":
+        radii = [curve.radius for curve in figure.whole.curves if isinstance(curve, Arc)]
+        if not radii:
+            raise PlanError("no-reading", what=kind, name=name)
+        return radii[0]
+    if not figure.bounds_area:
+        raise PlanError("no-reading", what=kind, name=name)
+    if kind == "area":
+        return area(figure.united)
+    found = thinnest(figure.united)
+    if found is None:
+        raise PlanError("no-reading", what=kind, name=name)
+    return found.distance

@@ -17,7 +17,7 @@ import django
 from django.test.utils import setup_databases, teardown_databases
 
 from bench.paired import Row
-from kagami.plan.fields import FieldKind
+from kagami.plan.fields.values import LENGTH
 
 BUDGET_MS = 100.0
 CHANGES = 40
@@ -39,7 +39,7 @@ def rows() -> list[Row]:
         marks = list(Mark.objects.select_related("current"))
         with _server(connection.settings_dict["NAME"]) as port:
             designer = _Designer(port)
-            return [_row(designer, mark.id, mark.name, mark.current.read()) for mark in marks]
+            return [_row(designer, mark.id, mark.name, mark.current.load()) for mark in marks]
     finally:
         teardown_databases(old, verbosity=0)
 
@@ -98,7 +98,7 @@ def _row(designer: _Designer, mark: int, name: str, plan: object) -> Row:
         (step, field)
         for step in plan.steps
         for field, kind in step.field_kinds().items()
-        if kind is FieldKind.LENGTH and field in ("radius", "width", "side", "outer", "cell")
+        if kind is LENGTH and field in ("radius", "width", "side", "outer", "cell")
     )
     length = getattr(step, field)
     times, base = [], 1

@@ -13,8 +13,8 @@ from kagami.plan.changes.change import change
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
-from kagami.plan.files import read_plan
-from kagami.plan.language.text import read_text
+from kagami.plan.files import load_plan
+from kagami.plan.language.text import parse_text
 
 FOLDER: Final = pathlib.Path(__file__).parents[1] / "examples"
 COLD_BUDGET_MS: Final = 250.0
@@ -27,7 +27,7 @@ def rows() -> list[Row]:
     found: list[Row] = []
     edits: list[float] = []
     for file in sorted([*FOLDER.glob("demo/*.json"), *FOLDER.glob("jobs/*")]):
-        plan = read_plan(file.read_bytes())
+        plan = load_plan(file.read_bytes())
         cold = _median(lambda plan=plan: evaluate(plan, Cache()))
         late = _late_edit(plan)
         edits.append(late)
@@ -88,7 +88,7 @@ def _in_proportion() -> Row:
             f"Circle b{k} on right of a{k} with radius 2u.",
             f"From a{k} take b{k}: piece c{k}.",
         ]
-    plan = read_text("\n".join(lines))
+    plan = parse_text("\n".join(lines))
     cold = _median(lambda: evaluate(plan, Cache()))
     cache = Cache()
     evaluate(plan, cache)

@@ -13,13 +13,13 @@ from typing import Final
 from kagami.exchange.svg import Frame, path_data
 from kagami.geometry.measure.size import Box
 from kagami.plan.document import schema_json
-from kagami.plan.evaluation.evaluate import Result, evaluate
-from kagami.plan.fields import FieldKind
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.result import Result
 from kagami.plan.language.sentences import write_sentence
 from kagami.plan.language.spoken import OF_ONE
-from kagami.plan.language.text import read_text
+from kagami.plan.language.text import parse_text
 from kagami.plan.language.wording import name_text
-from kagami.plan.steps import IN_ORDER_OF_WORK, KINDS, Chapter, Step, kind_of
+from kagami.plan.steps import KINDS, Chapter, Step, in_order_of_work, kind_of
 from kagami.plan.tones import tone_colours
 from kagami.plan.values.expressions import CONSTANTS, FUNCTIONS
 
@@ -27,21 +27,6 @@ FOLDER: Final = pathlib.Path(__file__).parent
 PICTURES: Final = FOLDER / "plan"
 SIDE: Final = 150
 COLUMNS: Final = 3
-FIELD_WORDS: Final = {
-    FieldKind.LENGTH: "length",
-    FieldKind.ANGLE: "degrees",
-    FieldKind.COUNT: "whole number",
-    FieldKind.NUMBER: "number",
-    FieldKind.ANCHOR: "place",
-    FieldKind.ANCHORS: "places",
-    FieldKind.FIGURE: "figure",
-    FieldKind.FIGURES: "figures",
-    FieldKind.PICKS: "choices of regions",
-    FieldKind.NUMBERS: "whole numbers",
-    FieldKind.NODES: "nodes",
-    FieldKind.SIZES: "sizes",
-    FieldKind.TONES: "tones",
-}
 
 BASE: Final = """
 Tone: dark = 80%
@@ -154,7 +139,7 @@ def example(kind: str) -> Result:
     extra = (
         "Weave disc and moon, 0.6u wide, ends butt and corners mitred, with gap 0.2u, turning over nothing: woven.\n"
     )
-    return evaluate(read_text(BASE + (extra if kind == "inlay" else "") + sentence_of(kind) + "\n"))
+    return evaluate(parse_text(BASE + (extra if kind == "inlay" else "") + sentence_of(kind) + "\n"))
 
 
 def sentence_of(kind: str) -> str:
@@ -201,7 +186,7 @@ def picture(kind: str) -> str:
 def _fields(kind: type[Step]) -> str:
     words = []
     for name, field_kind in kind.field_kinds().items():
-        shown = " / ".join(kind.choices(name)) if field_kind is FieldKind.CHOICE else FIELD_WORDS[field_kind]
+        shown = " / ".join(field_kind.words) or field_kind.label
         words.append(f"`{name}` {shown}")
     return ", ".join(words) or "none"
 
@@ -211,7 +196,7 @@ def page() -> str:
     parts = [HEAD, _values(), "## Steps\n"]
     for chapter in Chapter:
         parts.append(f"### {chapter.value}\n")
-        for kind in (entry for entry in IN_ORDER_OF_WORK if entry.chapter is chapter):
+        for kind in (entry for entry in in_order_of_work() if entry.chapter is chapter):
             word = kind_of(kind)
             plan = example(word).plan
             sentence = write_sentence(plan.steps[-1], plan.names())

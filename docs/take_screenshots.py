@@ -13,7 +13,7 @@ from playwright.sync_api import Page, sync_playwright
 from kagami.exchange.artwork import artwork
 from kagami.exchange.png import write_png
 from kagami.plan.evaluation.evaluate import evaluate
-from kagami.plan.files import read_plan
+from kagami.plan.files import load_plan
 
 FOLDER = pathlib.Path(__file__).parent / "screenshots"
 CELL = 210
@@ -132,7 +132,7 @@ def take_examples() -> None:
     sheet = Image.new("RGB", (columns * CELL, rows * (CELL + 16)), "#fbf8f0")
     pen = ImageDraw.Draw(sheet)
     for number, file in enumerate(files):
-        plan = read_plan(file.read_bytes())
+        plan = load_plan(file.read_bytes())
         art = artwork(plan, evaluate(plan))
         x, y = number % columns * CELL, number // columns * (CELL + 16)
         for size, left in ((CELL - 60, 16), (24, CELL - 34)):

@@ -14,9 +14,10 @@ from kagami.exchange.png import GREATEST_SIZE, write_png
 from kagami.exchange.svg import write_svg
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluation.evaluate import Result, evaluate
-from kagami.plan.evaluation.readings import read_mark
-from kagami.plan.files import read_plan
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.readings import measure_mark
+from kagami.plan.evaluation.result import Result
+from kagami.plan.files import load_plan
 from kagami.plan.language.sentences import write_sentence
 
 
@@ -33,7 +34,7 @@ def main(words: list[str]) -> int:
     check.add_argument("plan", type=pathlib.Path)
     given = parser.parse_args(words)
     try:
-        plan = read_plan(given.plan.read_bytes())
+        plan = load_plan(given.plan.read_bytes())
         return _draw(plan, given) if given.command == "draw" else _check(plan)
     except (PlanError, NothingToDraw, OSError, ValueError) as error:
         print(f"kagami: {error}", file=sys.stderr)
@@ -86,7 +87,7 @@ def _text(error: PlanError) -> str:
 
 def readings_data(result: Result) -> dict[str, Any]:
     """The readings as plain values, lengths in module units."""
-    found = read_mark(result)
+    found = measure_mark(result)
     return {
         "regions": found.regions,
         "regions_kept": found.regions_kept,

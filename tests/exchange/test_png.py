@@ -10,7 +10,7 @@ from PIL import Image
 
 from kagami.exchange.artwork import artwork
 from kagami.exchange.png import GREATEST_SIZE, write_png
-from kagami.plan.evaluation.readings import read_mark
+from kagami.plan.evaluation.readings import measure_mark
 from tests.plan.marks import Builder, beams
 
 
@@ -24,7 +24,7 @@ class Pictures(TestCase):
         mark.pick("light", 0.2, 1.3)
         found = alpha(write_png(artwork(mark.plan, mark.result), 800)).mean()
         # Edges are antialiased by resvg, whose coverage is good to a few thousandths along them.
-        self.assertAlmostEqual(found, read_mark(mark.result).ink, delta=0.002)
+        self.assertAlmostEqual(found, measure_mark(mark.result).ink, delta=0.002)
 
     def test_the_longer_side_has_the_asked_size(self) -> None:
         mark = Builder()

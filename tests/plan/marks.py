@@ -7,7 +7,8 @@ import numpy as np
 from kagami.plan.changes.change import change
 from kagami.plan.changes.picks import carve_detail
 from kagami.plan.document import Plan
-from kagami.plan.evaluation.evaluate import Result, evaluate
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.result import Result
 from kagami.plan.steps.carve import CarveDetail
 
 

@@ -14,9 +14,10 @@ from kagami.geometry.measure.symmetry import symmetry
 from kagami.geometry.outline import Shape
 from kagami.plan.changes.change import change
 from kagami.plan.document import from_json, to_json
-from kagami.plan.evaluation.evaluate import Result, evaluate
+from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.ink import pieces
-from kagami.plan.files import read_plan
+from kagami.plan.evaluation.result import Result
+from kagami.plan.files import load_plan
 from tests.exchange.svg_reader import area_of, paths_of
 
 FOLDER = pathlib.Path(__file__).parents[2] / "examples"
@@ -83,7 +84,7 @@ class Rosettes(TestCase):
 
 class Seal(TestCase):
     def seal(self, **measures: str) -> Result:
-        plan = read_plan((FOLDER / "jobs" / "j20-harbour-seal.plan").read_bytes())
+        plan = load_plan((FOLDER / "jobs" / "j20-harbour-seal.plan").read_bytes())
         for name, value in measures.items():
             plan = change(plan, "set-measure", {"name": name, "value": value}).plan
         result = evaluate(plan)

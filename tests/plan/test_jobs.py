@@ -23,11 +23,12 @@ from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.plan.changes.change import change
 from kagami.plan.document import Plan
-from kagami.plan.evaluation.evaluate import Result, evaluate
+from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.ink import pieces
+from kagami.plan.evaluation.result import Result
 from kagami.plan.figure import Figure
-from kagami.plan.files import read_plan
-from kagami.plan.language.text import read_text, write_text
+from kagami.plan.files import load_plan
+from kagami.plan.language.text import parse_text, write_text
 from kagami.plan.tones import tone_colours
 from tests.geometry.offset.test_outset import distances_to
 
@@ -40,7 +41,7 @@ class Job:
 
     def __init__(self, number: str, **measures: str) -> None:
         (file,) = FOLDER.glob(f"{number}-*.plan")
-        plan = read_plan(file.read_bytes())
+        plan = load_plan(file.read_bytes())
         for name, value in measures.items():
             plan = change(plan, "set-measure", {"name": name, "value": value}).plan
         self.plan: Plan = plan
@@ -85,7 +86,7 @@ class All(TestCase):
         for file in JOBS:
             with self.subTest(file.name):
                 text = file.read_text(encoding="utf-8")
-                plan = read_text(text)
+                plan = parse_text(text)
                 self.assertEqual(write_text(plan), text)
                 result = evaluate(plan)
                 self.assertTrue(result.sound)

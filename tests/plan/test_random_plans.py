@@ -15,12 +15,20 @@ from kagami.exchange.svg import write_svg
 from kagami.geometry.measure.size import area
 from kagami.plan.document import Plan, from_data, from_json, to_json
 from kagami.plan.evaluation.evaluate import evaluate
-from kagami.plan.evaluation.readings import read_mark
+from kagami.plan.evaluation.readings import measure_mark
 from kagami.plan.fields import FieldKind
-from kagami.plan.language.text import read_text, write_text
-from kagami.plan.steps import IN_ORDER_OF_WORK, kind_of
+from kagami.plan.fields.figures import FIGURE, FIGURES
+from kagami.plan.fields.nodes import NODES
+from kagami.plan.fields.numbers import NUMBERS
+from kagami.plan.fields.picks import PICKS
+from kagami.plan.fields.places import PLACE, PLACES
+from kagami.plan.fields.sizes import SIZES
+from kagami.plan.fields.tones import TONES
+from kagami.plan.fields.values import ANGLE, COUNT, LENGTH, NUMBER
+from kagami.plan.language.text import parse_text, write_text
+from kagami.plan.steps import in_order_of_work, kind_of
 
-BASE = read_text(
+BASE = parse_text(
     """
     Measure: gap = u/4
     Circle disc on O with radius 3u.
@@ -44,19 +52,19 @@ lengths = st.sampled_from(
 angles = st.sampled_from(["0", "30", "90", "-45", "360", "123.4"])
 counts = st.sampled_from(["1", "2", "3", "5", "12", "0", "2.5"])
 OF_KIND: dict[FieldKind, st.SearchStrategy[Any]] = {
-    FieldKind.LENGTH: lengths,
-    FieldKind.ANGLE: angles,
-    FieldKind.COUNT: counts,
-    FieldKind.NUMBER: st.sampled_from(["0.5", "1.3", "0", "-1"]),
-    FieldKind.ANCHOR: places,
-    FieldKind.ANCHORS: st.lists(places, max_size=4),
-    FieldKind.FIGURE: ids,
-    FieldKind.FIGURES: st.lists(ids, max_size=4, unique=True),
-    FieldKind.NUMBERS: st.lists(st.integers(1, 6), max_size=2),
-    FieldKind.TONES: st.just(["dark"]),
-    FieldKind.SIZES: st.lists(st.sampled_from([["1"], ["0.5", "2"], ["0"], ["gap"]]), max_size=3),
-    FieldKind.NODES: st.lists(st.fixed_dictionaries({"x": lengths, "y": lengths}), max_size=5),
-    FieldKind.PICKS: st.just([]),
+    LENGTH: lengths,
+    ANGLE: angles,
+    COUNT: counts,
+    NUMBER: st.sampled_from(["0.5", "1.3", "0", "-1"]),
+    PLACE: places,
+    PLACES: st.lists(places, max_size=4),
+    FIGURE: ids,
+    FIGURES: st.lists(ids, max_size=4, unique=True),
+    NUMBERS: st.lists(st.integers(1, 6), max_size=2),
+    TONES: st.just(["dark"]),
+    SIZES: st.lists(st.sampled_from([["1"], ["0.5", "2"], ["0"], ["gap"]]), max_size=3),
+    NODES: st.lists(st.fixed_dictionaries({"x": lengths, "y": lengths}), max_size=5),
+    PICKS: st.just([]),
 }
 
 
@@ -64,10 +72,10 @@ OF_KIND: dict[FieldKind, st.SearchStrategy[Any]] = {
 def plans(draw: st.DrawFn) -> Plan:
     data = BASE.model_dump(mode="json")
     for number in range(draw(st.integers(1, 4))):
-        kind = draw(st.sampled_from(IN_ORDER_OF_WORK))
+        kind = draw(st.sampled_from(in_order_of_work()))
         step: dict[str, Any] = {"kind": kind_of(kind), "id": f"x-{number}", "name": f"x {number}"}
         for name, field_kind in kind.field_kinds().items():
-            known = st.sampled_from(kind.choices(name)) if field_kind is FieldKind.CHOICE else OF_KIND[field_kind]
+            known = st.sampled_from(field_kind.words) if field_kind.words else OF_KIND[field_kind]
             step[name] = draw(known)
         data["steps"].append(step)
     return from_data(data)
@@ -88,7 +96,7 @@ class RandomPlans(TestCase):
                 assert figure is not None
                 if figure.bounds_area:
                     self.assertTrue(math.isfinite(area(figure.whole)))
-        read_mark(result)
+        measure_mark(result)
         try:
             write_svg(artwork(plan, result))
         except NothingToDraw:
@@ -105,7 +113,7 @@ class RandomPlans(TestCase):
         again = from_json(to_json(plan))
         self.assertEqual(again, plan)
         self.assertEqual(to_json(again), to_json(plan))
-        self.assertEqual(read_text(write_text(plan)), plan)
+        self.assertEqual(parse_text(write_text(plan)), plan)
         first, second = evaluate(plan), evaluate(again)
         for step in plan.steps:
             one, other = first.outcomes[step.id], second.outcomes[step.id]

@@ -6,10 +6,10 @@ from unittest import TestCase
 
 from kagami.plan.changes.change import change
 from kagami.plan.errors import ChangeRefused, PlanError
-from kagami.plan.language.text import read_text
+from kagami.plan.language.text import parse_text
 from kagami.plan.ranges import Row, contact_sheet, row_between, subject_of, subjects, usual_range
 
-PLAN = read_text(
+PLAN = parse_text(
     "\n".join(
         (
             "Measure: r = 2u",
@@ -45,7 +45,7 @@ class Rows(TestCase):
         self.assertEqual(usual_range(PLAN, subject_of(PLAN, "fan.angle")), ("15", "45"))
 
     def test_a_value_of_nothing_has_a_usual_range_too(self) -> None:
-        plan = read_text("Measure: none = 0u\nSquare box of side 4u, its centre on O, turned by 0°.")
+        plan = parse_text("Measure: none = 0u\nSquare box of side 4u, its centre on O, turned by 0°.")
         self.assertEqual(usual_range(plan, subject_of(plan, "none")), ("0.5u", "1.5u"))
         self.assertEqual(usual_range(plan, subject_of(plan, "box.angle")), ("-45", "45"))
 

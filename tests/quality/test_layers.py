@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import ast
 import pathlib
+from collections.abc import Mapping
 from unittest import TestCase
 
 ROOT = pathlib.Path(__file__).parents[2]
@@ -30,6 +31,32 @@ def layer_of(module: str) -> int | None:
     return next((i for i, layer in enumerate(LAYERS) if module == layer or module.startswith(f"{layer}.")), None)
 
 
+def modules_needed(module: str, path: pathlib.Path, modules: Mapping[str, pathlib.Path]) -> set[str]:
+    """The modules of this project that a file imports; a package counts for a name that it defines itself."""
+    found = set()
+    for node in ast.walk(ast.parse(path.read_text())):
+        if isinstance(node, ast.ImportFrom):
+            for alias in node.names:
+                inner = f"{node.module}.{alias.name}"
+                found.add(inner if inner in modules else node.module)
+        elif isinstance(node, ast.Import):
+            found.update(alias.name for alias in node.names)
+    return {name for name in found if name in modules and name != module}
+
+
+def circles(needed: Mapping[str, set[str]]) -> list[list[str]]:
+    """Groups of modules that need each other, each sorted: what is left when those that need nothing are taken away
+    again and again, and those that nothing needs.
+    """
+    left = {module: set(others) for module, others in needed.items()}
+    while True:
+        free = {module for module, others in left.items() if not others & left.keys()}
+        free |= left.keys() - set().union(*left.values()) if left else set()
+        if not free:
+            return [sorted(left)] if left else []
+        left = {module: others & left.keys() - free for module, others in left.items() if module not in free}
+
+
 class Layers(TestCase):
     def modules(self) -> list[tuple[str, pathlib.Path]]:
         files = [*(ROOT / "src").rglob("*.py"), *(ROOT / "web").rglob("*.py")]
@@ -51,6 +78,13 @@ class Layers(TestCase):
                     checked += 1
                     self.assertLessEqual(theirs, mine, f"{module} imports {imported}")
         self.assertGreater(checked, 100)
+
+    def test_no_files_import_each_other_in_a_circle(self) -> None:
+        """Imports within functions and those for types alone count as well."""
+        modules = {module.removesuffix(".__init__"): path for module, path in self.modules()}
+        needed = {module: modules_needed(module, path, modules) for module, path in modules.items()}
+        self.assertGreater(sum(map(len, needed.values())), 500)
+        self.assertEqual(circles(needed), [])
 
     def test_the_core_runs_without_the_web(self) -> None:
         for module, path in self.modules():

@@ -41,4 +41,4 @@ class StudioCase(TestCase):
         return self.post("bench-change", mark, client, kind=kind, given=given, **extra)
 
     def plan_of(self, mark: Mark) -> Plan:
-        return Mark.objects.get(pk=mark.pk).current.read()
+        return Mark.objects.get(pk=mark.pk).current.load()

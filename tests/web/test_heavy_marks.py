@@ -7,7 +7,7 @@ from unittest import mock
 
 from django.urls import reverse
 
-from kagami.plan.language.text import read_text
+from kagami.plan.language.text import parse_text
 from tests.web.studio import StudioCase
 from web.heavy import heavy_work
 
@@ -31,7 +31,7 @@ DRAWN = {"a band on a node without handles", "drawn to points", "forty slices"}
 class Heavy(StudioCase):
     def test_every_page_answers_and_every_step_can_be_removed(self) -> None:
         for name, text in PLANS.items():
-            mark = self.mark(read_text(HEAD + text))
+            mark = self.mark(parse_text(HEAD + text))
             with self.subTest(name):
                 begun = time.thread_time()
                 pages = [self.client.get(reverse("shelf"))]
@@ -51,7 +51,7 @@ class Heavy(StudioCase):
 
         CACHE.drawings.clear()
         mark = self.mark(
-            read_text(HEAD + "Circle c on O with radius 3.21u.\nBar b from O at 0°, 1u wide and 9u long.\n")
+            parse_text(HEAD + "Circle c on O with radius 3.21u.\nBar b from O at 0°, 1u wide and 9u long.\n")
         )
         with (
             mock.patch.object(Circle, "draw", side_effect=ZeroDivisionError("inside")),

@@ -16,7 +16,7 @@ class History(StudioCase):
         answer = self.change(mark, "set-field", step="rim", field="radius", value="7u").json()
         self.assertEqual((answer["revision"], answer["words"]), (2, "rim: radius 7u"))
         self.assertEqual(self.plan_of(mark).step("rim").radius, "7u")
-        self.assertEqual(Revision.objects.get(mark=mark, number=1).read().step("rim").radius, "8u")
+        self.assertEqual(Revision.objects.get(mark=mark, number=1).load().step("rim").radius, "8u")
 
     def test_a_change_that_changes_nothing_makes_none(self) -> None:
         mark = self.mark()
@@ -41,7 +41,7 @@ class History(StudioCase):
         self.change(mark, "set-field", step="rim", field="radius", value="7u")
         self.post("bench-undo", mark)
         self.change(mark, "set-field", step="rim", field="radius", value="6u")
-        self.assertEqual([r.read().step("rim").radius for r in mark.revisions.all()], ["8u", "7u", "6u"])
+        self.assertEqual([r.load().step("rim").radius for r in mark.revisions.all()], ["8u", "7u", "6u"])
         self.post("bench-undo", mark)
         self.post("bench-redo", mark)
         self.assertEqual(self.plan_of(mark).step("rim").radius, "6u")
@@ -75,7 +75,7 @@ class Stale(StudioCase):
         answer = self.post("bench-keep", mark, base=1, kind="set-field", given=given)
         new = Mark.objects.exclude(pk=mark.pk).get()
         self.assertEqual(answer.json()["address"], reverse("bench", args=[new.id]))
-        plan = new.current.read()
+        plan = new.current.load()
         self.assertEqual((plan.step("lens").radius, plan.step("rim").radius), ("2u", "8u"))
         self.assertEqual(plan.title, "Beams (other)")
         self.assertEqual(self.plan_of(mark).step("rim").radius, "7u")

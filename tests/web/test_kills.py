@@ -155,7 +155,7 @@ class Kills(TransactionTestCase):
         self.assertEqual(trouble, [])
         self.assertGreater(kills, 10)
         self.assertGreater(len(sent), 10)
-        stored = [revision.read().step("rim").radius for revision in self.mark.revisions.order_by("number")]
+        stored = [revision.load().step("rim").radius for revision in self.mark.revisions.order_by("number")]
         self.assertEqual(stored, ["8u", *sent])
         self.assertGreater(self.editor.tries, len(sent))  # some answers did get lost on the way
 
@@ -187,4 +187,4 @@ class Kills(TransactionTestCase):
         status, _ = self.editor.ask("GET", "/health/")
         self.assertEqual(status, 200)
         self.editor.change("6.5u")
-        self.assertEqual(Mark.objects.get(pk=self.mark.pk).current.read().step("rim").radius, "6.5u")
+        self.assertEqual(Mark.objects.get(pk=self.mark.pk).current.load().step("rim").radius, "6.5u")

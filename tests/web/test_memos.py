@@ -6,7 +6,7 @@ import itertools
 
 from django.urls import reverse
 
-from kagami.plan.language.text import read_text
+from kagami.plan.language.text import parse_text
 from tests.web.studio import StudioCase
 from web.bench import mirror, panel, sheet
 from web.bench.state import VIEWS
@@ -66,8 +66,8 @@ class Remembered(StudioCase):
 
     def test_warm_pages_equal_fresh_ones_after_each_kind_of_change(self) -> None:
         forget()
-        mark = self.mark(read_text(PLAN))
-        other = self.mark(read_text(PLAN.replace("Sheet: 24u", "Sheet: 30u").replace("Module: 3 mm", "Module: 4 mm")))
+        mark = self.mark(parse_text(PLAN))
+        other = self.mark(parse_text(PLAN.replace("Sheet: 24u", "Sheet: 30u").replace("Module: 3 mm", "Module: 4 mm")))
         self.parts(other)
         for kind, given in CHANGES:
             self.parts(mark)

@@ -9,7 +9,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 
 from kagami.plan.document import to_json
-from kagami.plan.language.text import read_text, write_text
+from kagami.plan.language.text import parse_text, write_text
 from tests.plan.marks import beams
 from tests.web.studio import StudioCase
 from web.marks.models import Mark
@@ -52,7 +52,7 @@ class Bodies(StudioCase):
         page = self.client.get(reverse("bench", args=[mark.id]))
         self.assertEqual(page.status_code, 200)
         plan = self.plan_of(mark)
-        self.assertEqual(read_text(write_text(plan)), plan)
+        self.assertEqual(parse_text(write_text(plan)), plan)
         self.assertEqual(self.change(mark, "set-field", step="rim", field="radius", value="8u").status_code, 200)
         ElementTree.fromstring(self.client.get(reverse("delivery-svg", args=[mark.id])).content)
 

@@ -33,7 +33,7 @@ class Shelf(StudioCase):
         answer = self.client.post(reverse("new-mark", args=[brand.id]), {"name": "Knot"})
         mark = Mark.objects.get(brand=brand)
         self.assertRedirects(answer, reverse("bench", args=[mark.id]))
-        self.assertEqual(mark.current.read().title, "Knot")
+        self.assertEqual(mark.current.load().title, "Knot")
 
     def test_names_are_checked(self) -> None:
         for name, text in (("", "required"), ("x" * 41, "at most 40"), ("Vennik Light Trust", "already")):
@@ -51,7 +51,7 @@ class Shelf(StudioCase):
 
     def test_a_mark_begins_from_a_plan_file(self) -> None:
         self.upload(to_json(beams().plan))
-        self.assertEqual(Mark.objects.get().current.read(), beams().plan)
+        self.assertEqual(Mark.objects.get().current.load(), beams().plan)
 
     def test_bad_plan_files_say_what_and_where(self) -> None:
         for content, text in (
@@ -100,7 +100,7 @@ class Tidying(StudioCase):
         for name in ("Beams copy", "Beams copy 2"):
             self.client.post(reverse("copy-mark", args=[mark.id]))
             copy = Mark.objects.get(name=name)
-            self.assertEqual(copy.current.read().steps, Mark.objects.get(id=mark.id).current.read().steps)
+            self.assertEqual(copy.current.load().steps, Mark.objects.get(id=mark.id).current.load().steps)
             self.assertEqual((copy.current.number, copy.current.words), (1, "copied from Beams"))
 
 
@@ -109,10 +109,10 @@ class Demo(TestCase):
         user = load_demo("first password")
         self.assertEqual(set(Brand.objects.values_list("name", flat=True)), set(BRANDS))
         for mark in Mark.objects.select_related("current"):
-            self.assertTrue(mark.current.read().steps)
+            self.assertTrue(mark.current.load().steps)
         mark = Mark.objects.first()
         make_change(mark, 1, "set-module", {"value": "9 mm"})
         load_demo("second password")
-        self.assertEqual(Mark.objects.get(pk=mark.pk).current.read().module.size, 9)
+        self.assertEqual(Mark.objects.get(pk=mark.pk).current.load().module.size, 9)
         self.assertEqual(Brand.objects.count(), len(BRANDS))
         self.assertEqual(authenticate(username="harbour", password="second password"), user)

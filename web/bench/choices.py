@@ -9,10 +9,11 @@ from django.utils.translation import gettext as _
 
 from kagami.geometry.point import Point
 from kagami.plan.document import Plan
-from kagami.plan.evaluation.evaluate import Result
+from kagami.plan.evaluation.result import Result
 from kagami.plan.language.completing import completions
-from kagami.plan.places import anchors
-from kagami.plan.places.anchors import SHEET_ORIGIN
+from kagami.plan.language.places import describe
+from kagami.plan.places.anchors import crossings_of
+from kagami.plan.places.references import SHEET_ORIGIN
 from web.bench.hues import hues_of
 from web.bench.sheet import frame_of
 from web.bench.tokens import Token, anchor_sign, figure_token
@@ -80,7 +81,7 @@ def _crossings(result: Result) -> Iterable[tuple[str, Point]]:
     left = MOST_CROSSINGS
     for second, first in itertools.combinations(drawn[-LATEST:][::-1], 2):
         assert first.figure is not None and second.figure is not None
-        for number, place in enumerate(anchors.crossings_of(first.figure.whole, second.figure.whole), 1):
+        for number, place in enumerate(crossings_of(first.figure.whole, second.figure.whole), 1):
             if left == 0:
                 return
             left -= 1
@@ -92,7 +93,7 @@ def suggestions(plan: Plan, result: Result, text: str) -> tuple[int, list[str]]:
     names = plan.names()
     ids = {outcome.name: outcome.id for outcome in result.outcomes.values()}
     places = [
-        anchors.describe(f"{outcome.id}.{anchor}", names)
+        describe(f"{outcome.id}.{anchor}", names)
         for outcome in result.outcomes.values()
         if outcome.figure
         for anchor in list(outcome.figure.anchors)[:MOST_OF_ONE]
@@ -108,7 +109,7 @@ def figure_choices(plan: Plan, result: Result, areas_only: bool) -> Choices:
 
 def _anchor(reference: str, result: Result, hues: dict[str, str], names: dict[str, str]) -> Token:
     sign, hue = anchor_sign(reference, result, hues)
-    return Token("anchor", anchors.describe(reference, names), hue=hue, glyph=sign, value=reference)
+    return Token("anchor", describe(reference, names), hue=hue, glyph=sign, value=reference)
 
 
 def _figures(result: Result, hues: dict[str, str], names: dict[str, str], areas_only: bool) -> Iterable[Token]:

@@ -7,7 +7,8 @@ from django.http import HttpRequest
 from django.template.loader import render_to_string
 
 from kagami.plan.document import Plan
-from kagami.plan.evaluation.evaluate import Result, evaluate
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.result import Result
 from web.bench.mirror import NO_MIRROR, draw_mirror
 from web.bench.panel import draw_panel
 from web.bench.sheet import NO_SHEET, draw_sheet

@@ -6,7 +6,7 @@ from django.utils.html import format_html
 from django.utils.safestring import SafeString, mark_safe
 
 from kagami.exchange.svg import Frame, path_data
-from kagami.plan.evaluation.evaluate import Outcome
+from kagami.plan.evaluation.outcome import Outcome
 
 SIDE: Final = 16.0
 ORIGIN: Final = mark_safe(

@@ -10,9 +10,9 @@ from kagami.exchange.svg import Frame, path_data
 from kagami.geometry.measure.size import Box
 from kagami.geometry.measure.symmetry import ROUND, Symmetry
 from kagami.geometry.tolerance import LENGTH
-from kagami.plan.evaluation.evaluate import Result
 from kagami.plan.evaluation.ink import Piece, pieces
-from kagami.plan.evaluation.readings import ink_box, read_mark
+from kagami.plan.evaluation.readings import ink_box, measure_mark
+from kagami.plan.evaluation.result import Result
 from kagami.plan.messages import number_text
 from web.marks.services.memo import Memo
 
@@ -95,7 +95,7 @@ def draw_mirror(result: Result) -> Mirror:
 
 
 def _drawn(result: Result) -> Mirror:
-    found = read_mark(result)
+    found = measure_mark(result)
     rows = [
         Reading(
             _("Regions"),

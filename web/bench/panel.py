@@ -9,9 +9,10 @@ from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 
 from kagami.plan.changes.mending import mends
-from kagami.plan.changes.sentences import measure_text
 from kagami.plan.document import Plan
-from kagami.plan.evaluation.evaluate import Outcome, Result
+from kagami.plan.evaluation.outcome import Outcome
+from kagami.plan.evaluation.result import Result
+from kagami.plan.language.measures import measure_text
 from kagami.plan.language.sentences import write_sentence
 from kagami.plan.language.translation import tr
 from kagami.plan.messages import number_text
@@ -19,7 +20,7 @@ from kagami.plan.ranges import subjects
 from kagami.plan.steps import Chapter, Step
 from kagami.plan.steps.carve import Carve, CarveDetail
 from kagami.plan.tones import tone_colours
-from kagami.plan.values.solving import Solution
+from kagami.plan.values.solution import Solution
 from web.bench.hues import hues_of
 from web.bench.state import Looking
 from web.bench.tokens import sentence_tokens

@@ -10,7 +10,7 @@ from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.utils.translation import gettext as _
 
 from kagami.plan.errors import PlanError
-from kagami.plan.fields import plain_text
+from kagami.plan.fields.texts import plain_text
 from web.marks.services.history import MarkGone, NothingFurther, StaleRevision
 
 MOST_BYTES: Final = 64_000

@@ -13,8 +13,8 @@ from kagami.exchange.svg import Frame, path_data
 from kagami.geometry.measure.size import Box, area
 from kagami.plan.changes.picks import carve_detail
 from kagami.plan.document import Plan
-from kagami.plan.evaluation.evaluate import Result
 from kagami.plan.evaluation.ink import pieces
+from kagami.plan.evaluation.result import Result
 from kagami.plan.messages import listing
 from kagami.plan.places.regions import Regions
 from kagami.plan.steps import Carve, Chapter

@@ -2,17 +2,17 @@
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from typing import Any, Final
+from typing import Final
 
 from django.utils.translation import gettext as _
 
 from kagami.plan.document import Plan
-from kagami.plan.evaluation.evaluate import Result
-from kagami.plan.fields import FieldKind
+from kagami.plan.evaluation.result import Result
+from kagami.plan.fields.kind import Offer
 from kagami.plan.language.sentences import Own, Words, sentence_parts
 from kagami.plan.language.translation import tr
 from kagami.plan.naming import free_name
-from kagami.plan.steps import IN_ORDER_OF_WORK, KINDS, Carve, Chapter, Step, Turn, kind_of
+from kagami.plan.steps import KINDS, Carve, Chapter, Step, Turn, in_order_of_work, kind_of
 from web.bench.hues import hues_of
 from web.bench.tokens import Token, add_words, slot_token
 
@@ -47,7 +47,7 @@ class Slip:
 def verbs() -> tuple[tuple[str, tuple[Family, ...]], ...]:
     """The verbs by chapter and family, in the order of work."""
     return tuple(
-        (tr(chapter.value), tuple(_families([cls for cls in IN_ORDER_OF_WORK if cls.chapter is chapter])))
+        (tr(chapter.value), tuple(_families([cls for cls in in_order_of_work() if cls.chapter is chapter])))
         for chapter in CHAPTERS
     )
 
@@ -72,7 +72,7 @@ def draw_slip(plan: Plan, result: Result, kind: str, position: int, asked: str =
             add_words(tokens, part.text)
         elif isinstance(part, Own):
             tokens.append(Token("own", step.name, "name", _("name")))
-        elif part.kind is FieldKind.PICKS:
+        elif not part.kind.typed:
             tokens.append(Token("words", _("the regions chosen on the sheet")))
         else:
             tokens.append(slot_token(step, part, result, names, hues))
@@ -84,18 +84,18 @@ def _model(plan: Plan, result: Result, cls: type[Step], position: int, asked: st
     before = plan.steps[:position]
     used = {identifier for step in before for identifier in step.figure_ids()}
     closed = [step.id for step in before if _is_area(step, result)]
-    free = [identifier for identifier in closed if identifier not in used]
-    fields: dict[str, Any] = {"id": "new", "name": free_name(plan, tr(cls.noun))}
     kinds = cls.field_kinds()
-    single = asked or (free[-1] if free else closed[-1] if closed else "none")
-    for name, kind in kinds.items():
-        if kind is FieldKind.FIGURE:
-            fields[name] = single if issubclass(cls, Turn) or asked else (free[0] if free else single)
-        elif kind is FieldKind.FIGURES:
-            fields[name] = free if issubclass(cls, Carve) or "figure" not in kinds else free[1:]
-        elif kind is FieldKind.TONES:
-            fields[name] = [tone.name for tone in plan.tones]
-    return cls.model_validate(fields)
+    offer = Offer(
+        asked=asked,
+        free=[identifier for identifier in closed if identifier not in used],
+        areas=closed,
+        tones=[tone.name for tone in plan.tones],
+        newest_first=issubclass(cls, Turn),
+        beside_figure="figure" in kinds and not issubclass(cls, Carve),
+    )
+    begun = {name: kind.begin(offer) for name, kind in kinds.items()}
+    fields = {name: value for name, value in begun.items() if value is not None}
+    return cls.model_validate({**fields, "id": "new", "name": free_name(plan, tr(cls.noun))})
 
 
 def _is_area(step: Step, result: Result) -> bool:

@@ -7,14 +7,13 @@ from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 from django.utils.translation import ngettext
 
-from kagami.plan.changes.change import TYPED_LISTS
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluation.evaluate import Outcome, Result
-from kagami.plan.fields import VALUES, FieldKind
+from kagami.plan.evaluation.outcome import Outcome
+from kagami.plan.evaluation.result import Result
 from kagami.plan.language.sentences import Own, Slot, Words, sentence_parts, slot_text
 from kagami.plan.language.translation import tr
-from kagami.plan.messages import explain, number_text
-from kagami.plan.places import anchors
+from kagami.plan.messages import number_text
+from kagami.plan.places.references import SHEET_ORIGIN
 from kagami.plan.places.selecting import plain_id, reference_text
 from kagami.plan.steps import Step
 from kagami.plan.steps.carve import CarveDetail, kept_count
@@ -81,34 +80,31 @@ def slot_token(
     text = slot_text(step, slot, names)
     label = _("{field} of {name}").format(field=tr(slot.field), name=step.name)
     faulty = error is not None and error.field == slot.field and error.code != "figure-waits"
-    value = getattr(step, slot.field)
-    if slot.kind in VALUES:
-        hint = "" if error else _hint(slot.kind, value, result)
-        return Token("value", text, slot.field, label, value=text, faulty=faulty, hint=hint)
-    if slot.kind is FieldKind.ANCHOR:
-        sign, hue = anchor_sign(value, result, hues)
-        return Token("anchor", text, slot.field, label, hue, sign, value, faulty=faulty)
-    if slot.kind in (FieldKind.FIGURE, FieldKind.FIGURES):
-        ids = (value,) if slot.kind is FieldKind.FIGURE else value
-        members = tuple(figure_token(identifier, result, names, hues) for identifier in ids)
-        many = "many" if slot.kind is FieldKind.FIGURES else ""
-        return Token("figures", text, slot.field, label, many, value=" ".join(ids), members=members, faulty=faulty)
-    if slot.kind in TYPED_LISTS:
-        swatches = _swatches(value, result) if slot.kind is FieldKind.TONES else ()
-        return Token("typed", text, slot.field, label, value=text, members=swatches, faulty=faulty)
-    if slot.kind is FieldKind.CHOICE:
-        return Token("choice", text, slot.field, label, value=value, options=_options(step, slot.field))
-    return Token("picks", _kept_text(step, result), slot.field, label)
+    value = step[slot.field]
+    shown = slot.kind.shown(value)
+    token = Token(shown.form, text, slot.field, label, value=text, faulty=faulty)
+    match shown.form:
+        case "value":
+            return replace(token, hint="" if error else _hint(shown.unit, value, result))
+        case "anchor":
+            sign, hue = anchor_sign(shown.place, result, hues)
+            return replace(token, hue=hue, glyph=sign, value=shown.place)
+        case "figures":
+            members = tuple(figure_token(identifier, result, names, hues) for identifier in shown.figures)
+            many = "many" if shown.many else ""
+            return replace(token, hue=many, value=" ".join(shown.figures), members=members)
+        case "choice":
+            return replace(token, value=value, options=tuple((word, tr(word)) for word in shown.options), faulty=False)
+        case "picks":
+            return replace(token, text=_kept_text(step, result), value="", faulty=False)
+        case _:
+            return replace(token, members=_swatches(shown.tones, result))
 
 
 def _swatches(tones: Iterable[str], result: Result) -> tuple[Token, ...]:
     """The colours of tones, each once."""
     colours = tone_colours(result.plan.tones).colours
     return tuple(Token("swatch", tone, value=colours[tone]) for tone in dict.fromkeys(tones) if tone in colours)
-
-
-def _options(step: Step, field: str) -> tuple[tuple[str, str], ...]:
-    return tuple((choice, tr(choice)) for choice in step.choices(field))
 
 
 def figure_token(identifier: str, result: Result, names: dict[str, str], hues: dict[str, str]) -> Token:
@@ -122,21 +118,21 @@ def figure_token(identifier: str, result: Result, names: dict[str, str], hues: d
 
 def anchor_sign(reference: str, result: Result, hues: dict[str, str]) -> tuple[SafeString, str]:
     """The glyph and hue of an anchor: a cross for the sheet's origin, a small ring in its figure's hue else."""
-    if reference == anchors.SHEET_ORIGIN:
+    if reference == SHEET_ORIGIN:
         return ORIGIN, ""
     return PLACE, hues.get(reference.partition(".")[0], "")
 
 
-def _hint(kind: FieldKind, text: str, result: Result) -> str:
-    """What a length that is not a plain number comes to."""
-    if kind is not FieldKind.LENGTH:
+def _hint(unit: str, text: str, result: Result) -> str:
+    """What a value with a unit comes to."""
+    if not unit:
         return ""
     try:
         value = result.values.of(text)
     except PlanError as error:
-        return explain(error)
+        return str(error)
     module = result.plan.module
-    return f"{number_text(value)}u, {number_text(value * module.size)} {module.unit}"
+    return f"{number_text(value)}{unit}, {number_text(value * module.size)} {module.unit}"
 
 
 def _kept_text(step: Step, result: Result) -> str:

@@ -30,7 +30,7 @@ def bench(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The page."""
     mark = mark_of(request.user, mark_id)
     state = looking(request.GET)
-    context = guarded("the Bench", lambda: Bench(mark, mark.current.read(), state).context())
+    context = guarded("the Bench", lambda: Bench(mark, mark.current.load(), state).context())
     if isinstance(context, Fault):
         return render(request, "bench/way_back.html", {"mark": mark, "number": context.number}, status=500)
     return render(request, "bench/bench.html", {**context, "verbs": verbs(), "words": words(), "page": "bench"})
@@ -49,7 +49,7 @@ def step_back(request: HttpRequest, mark_id: int) -> HttpResponse:
 def state(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The page's parts, as the query looks at them."""
     mark = mark_of(request.user, mark_id)
-    return JsonResponse(fragments(Bench(mark, mark.current.read(), looking(request.GET)), request))
+    return JsonResponse(fragments(Bench(mark, mark.current.load(), looking(request.GET)), request))
 
 
 @require_POST
@@ -99,7 +99,7 @@ def slip(request: HttpRequest, mark_id: int, kind: str) -> HttpResponse:
     if kind not in KINDS:
         raise BadRequest(_("There is no such kind of step."), 404)
     mark = mark_of(request.user, mark_id)
-    plan = mark.current.read()
+    plan = mark.current.load()
     position = looking(request.GET).position(plan)
     drawn = draw_slip(plan, evaluate(plan, CACHE, position), kind, position, request.GET.get("figure", "")[:40])
     return render(request, "bench/_slip.html", {"slip": drawn})
@@ -109,7 +109,7 @@ def slip(request: HttpRequest, mark_id: int, kind: str) -> HttpResponse:
 def choices(request: HttpRequest, mark_id: int) -> HttpResponse:
     """What may be chosen for a field of a step, or of a new one at the needle: a list, and anchors for the sheet."""
     mark = mark_of(request.user, mark_id)
-    plan = mark.current.read()
+    plan = mark.current.load()
     position = looking(request.GET).position(plan)
     identifiers = [step.id for step in plan.steps]
     of = request.GET.get("of", "")
@@ -133,7 +133,7 @@ def complete(request: HttpRequest, mark_id: int) -> HttpResponse:
     """What may come next in a sentence that is being typed at the needle, or in place of a step."""
     mark = mark_of(request.user, mark_id)
     data = body_of(request)
-    plan = mark.current.read()
+    plan = mark.current.load()
     position = looking(data).position(plan)
     identifiers = [step.id for step in plan.steps]
     if data.get("of") in identifiers:

@@ -26,7 +26,7 @@ PNG_SIZES: Final = (256, 512, 1024, 2048)
 def delivery(request: HttpRequest, mark_id: int) -> HttpResponse:
     """What can be taken away."""
     mark = mark_of(request.user, mark_id)
-    result = evaluated(mark.current.read())
+    result = evaluated(mark.current.load())
     drawn = guarded("the Mirror", lambda: draw_mirror(result))
     mirror = NO_MIRROR if isinstance(drawn, Fault) else drawn
     size = next((reading.value for reading in mirror.readings if reading.name == _("Size")), "")
@@ -54,7 +54,7 @@ def png(request: HttpRequest, mark_id: int, size: int) -> HttpResponse:
 def plan(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The plan file: as it is stored, where it cannot be read."""
     mark = mark_of(request.user, mark_id)
-    text = guarded("the plan file", lambda: to_json(mark.current.read()))
+    text = guarded("the plan file", lambda: to_json(mark.current.load()))
     if isinstance(text, Fault):
         text = json.dumps(mark.current.plan, ensure_ascii=False, indent=1)
     return _file(text.encode(), "application/json", f"{mark.name}.json")
@@ -63,12 +63,12 @@ def plan(request: HttpRequest, mark_id: int) -> HttpResponse:
 @require_safe
 def text(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The plan as a text of sentences."""
-    found = mark_of(request.user, mark_id).current.read()
+    found = mark_of(request.user, mark_id).current.load()
     return _file(write_text(found).encode(), "text/plain; charset=utf-8", f"{found.title}.plan")
 
 
 def _artwork(request: HttpRequest, mark_id: int) -> Artwork:
-    found = mark_of(request.user, mark_id).current.read()
+    found = mark_of(request.user, mark_id).current.load()
     try:
         return artwork(found, evaluated(found))
     except NothingToDraw as error:

@@ -7,7 +7,7 @@ from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.contrib.auth.models import AbstractBaseUser
 
-from kagami.plan.files import read_plan
+from kagami.plan.files import load_plan
 from web.marks.models import Brand
 from web.marks.services.shelving import make_brand, make_mark
 
@@ -37,5 +37,5 @@ def load_demo(password: str) -> AbstractBaseUser:
         for name, files in BRANDS.items():
             brand = make_brand(user, name)
             for file in files:
-                make_mark(brand, read_plan((FOLDER / file).read_bytes()), "taken from the demo")
+                make_mark(brand, load_plan((FOLDER / file).read_bytes()), "taken from the demo")
     return user

@@ -55,7 +55,7 @@ class Revision(models.Model):
     def __str__(self) -> str:
         return f"{self.number}: {self.words}"
 
-    def read(self) -> Plan:
+    def load(self) -> Plan:
         """The plan as a document."""
         return from_data(self.plan)
 

@@ -9,7 +9,8 @@ from django.views.decorators.http import require_POST, require_safe
 from kagami.plan import ranges
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluation.evaluate import Result, evaluate
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.result import Result
 from web.bench.mirror import Picture, pictures_alike
 from web.faults import Fault, guarded
 from web.heavy import Busy, heavy_work
@@ -44,7 +45,7 @@ def take(request: HttpRequest, mark_id: int) -> HttpResponse:
     """Set what was varied to the values that were picked, in one change, and go back to the Bench."""
     mark = mark_of(request.user, mark_id)
     base = request.POST.get("base", "")
-    ways = [way for way in asked(mark.current.read(), request.POST) if way.subject]
+    ways = [way for way in asked(mark.current.load(), request.POST) if way.subject]
     values = [way.subject.change(request.POST.get(f"value{way.number}", "")) for way in ways if way.subject]
     try:
         made = make_change(mark, int(base) if base.isdecimal() else 0, "set-values", {"values": values})
@@ -56,7 +57,7 @@ def take(request: HttpRequest, mark_id: int) -> HttpResponse:
 
 
 def _page(request: HttpRequest, mark: Mark, fault: str = "", status: int = 200) -> HttpResponse:
-    plan = mark.current.read()
+    plan = mark.current.load()
     ways = asked(plan, request.GET or request.POST)
     lines: tuple[tuple[Card, ...], ...] = ()
     try:

@@ -7,7 +7,7 @@ from django.utils.translation import gettext_lazy
 from kagami.plan import limits
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
-from kagami.plan.files import read_plan
+from kagami.plan.files import load_plan
 
 
 class BrandForm(forms.Form):
@@ -34,7 +34,7 @@ class MarkForm(forms.Form):
             text = _("This file is {size} bytes long; {most} is the most.")
             raise forms.ValidationError(text.format(size=f"{file.size:,}", most=f"{limits.DOCUMENT_BYTES:,}"))
         try:
-            plan = read_plan(file.read()) if file else Plan(title=name)
+            plan = load_plan(file.read()) if file else Plan(title=name)
         except PlanError as error:
             raise forms.ValidationError(f"{file.name}: {error}") from error
         data["plan"] = plan.model_copy(update={"title": name}) if name else plan

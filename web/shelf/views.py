@@ -115,7 +115,7 @@ def _shelf(request: HttpRequest, form: BrandForm, status: int = 200) -> HttpResp
 
 def _card(mark: Mark) -> Card:
     def drawn() -> Card:
-        result = evaluated(mark.current.read())
+        result = evaluated(mark.current.load())
         return Card(mark, picture_of(result), result.sound)
 
     found = guarded(f"the card of mark {mark.pk}", drawn)

@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from kagami.geometry.measure.size import Box
 from kagami.geometry.outline import Shape
 from kagami.plan.document import Plan
-from kagami.plan.evaluation.evaluate import Result
 from kagami.plan.evaluation.ink import INK, pieces
 from kagami.plan.evaluation.readings import ink_box
+from kagami.plan.evaluation.result import Result
 
 
 @dataclass(frozen=True, slots=True)

@@ -29,7 +29,7 @@ class Line:
     @property
     def middle(self) -> Point:
         """The place half way."""
-        return Point((self.start.x + self.end.x) / 2, (self.start.y + self.end.y) / 2)
+        return self.start.middle(self.end)
 
     def reversed(self) -> Line:
         """The same segment the other way."""

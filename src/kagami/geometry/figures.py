@@ -188,7 +188,7 @@ def leaf(foot: Point, tip: Point, width: float) -> Shape:
     radius = (chord * chord / 4 + sagitta * sagitta) / (2 * sagitta)
     sweep = 2 * math.asin(min(chord / 2 / radius, 1.0))
     heading = foot.direction(tip)
-    middle = Point((foot.x + tip.x) / 2, (foot.y + tip.y) / 2)
+    middle = foot.middle(tip)
     right = middle.toward(heading + math.pi / 2, radius - sagitta)
     left = middle.toward(heading - math.pi / 2, radius - sagitta)
     return Shape(

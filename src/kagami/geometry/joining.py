@@ -77,7 +77,7 @@ def _begun_at(curve: Line | Cubic, place: Point) -> Line | Cubic:
     if isinstance(curve, Line):
         return Line(place, curve.end)
     dx, dy = place.x - curve.start.x, place.y - curve.start.y
-    handle = Point(curve.first_handle.x + dx, curve.first_handle.y + dy)
+    handle = curve.first_handle.moved(dx, dy)
     return Cubic(place, handle, curve.second_handle, curve.end)
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from typing import NamedTuple
+from typing import NamedTuple, Never
 
 
 class Point(NamedTuple):
@@ -27,6 +27,26 @@ class Point(NamedTuple):
         Point(x=3.0, y=1.0)
         """
         return Point(self.x + distance * math.cos(angle), self.y + distance * math.sin(angle))
+
+    def moved(self, right: float, up: float) -> Point:
+        """The place that lies so far to the right and up."""
+        return Point(self.x + right, self.y + up)
+
+    def middle(self, other: Point) -> Point:
+        """The place half way to another one."""
+        return Point((self.x + other.x) / 2, (self.y + other.y) / 2)
+
+    def lerp(self, other: Point, share: float) -> Point:
+        """The place at a share of the way to another one: 0 is this place, 1 the other (linear interpolation).
+
+        >>> Point(0.0, 2.0).lerp(Point(4.0, 0.0), 0.25)
+        Point(x=1.0, y=1.5)
+        """
+        return Point(self.x + (other.x - self.x) * share, self.y + (other.y - self.y) * share)
+
+    def __add__(self, other: object) -> Never:
+        """Refused: places have no sum, and the tuples underneath would be joined to one of four numbers."""
+        raise TypeError("places have no sum; see moved, middle and lerp")
 
 
 ORIGIN = Point(0.0, 0.0)

@@ -4,24 +4,21 @@ from __future__ import annotations
 
 import json
 from collections.abc import Callable
-from typing import TYPE_CHECKING, Annotated, Any, Final, Literal, TypeAlias, Union
+from typing import Annotated, Any, Final, Literal, Union
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, ValidationError
 
-from kagami.plan import limits, steps
+from kagami.plan import limits
 from kagami.plan.errors import DocumentError
-from kagami.plan.fields import VALUES, FieldKind, Name, ValueText, plain_text
-from kagami.plan.steps import KINDS, Step
+from kagami.plan.fields.texts import Name, ValueText, plain_text
+from kagami.plan.steps import KINDS, Step, in_order_of_work
 from kagami.plan.tones import Tone
 from kagami.plan.values.expressions import MILLIMETRES, is_measure_name
 from kagami.plan.values.stored import stored_value
 
 SCHEMA: Final = 4
 
-if TYPE_CHECKING:
-    AnyStep: TypeAlias = Step
-else:
-    AnyStep = Annotated[Union[tuple(steps.IN_ORDER_OF_WORK)], Field(discriminator="kind")]  # noqa: UP007
+_Steps = Annotated[tuple[Step, ...], Field(max_length=limits.STEPS)]
 
 
 class Module(BaseModel):
@@ -71,7 +68,7 @@ class Plan(BaseModel):
     sheet: Annotated[float, Field(ge=2, le=1000, allow_inf_nan=False)] = 20.0
     measures: Annotated[tuple[Measure, ...], Field(max_length=limits.MEASURES)] = ()
     tones: Annotated[tuple[Tone, ...], Field(max_length=limits.TONES)] = ()
-    steps: Annotated[tuple[AnyStep, ...], Field(max_length=limits.STEPS)] = ()
+    steps: _Steps = ()
 
     def step(self, identifier: str) -> Step | None:
         """The step with an id."""
@@ -80,6 +77,16 @@ class Plan(BaseModel):
     def names(self) -> dict[str, str]:
         """Names of all steps by id."""
         return {step.id: step.name for step in self.steps}
+
+
+def accept_all_kinds() -> None:
+    """Let plans hold steps of all the kinds that are registered by now."""
+    kinds: Any = Union[in_order_of_work()]  # noqa: UP007
+    Plan.model_fields["steps"].annotation = tuple[Annotated[kinds, Field(discriminator="kind")], ...]
+    Plan.model_rebuild(force=True)
+
+
+accept_all_kinds()
 
 
 def to_json(plan: Plan) -> str:
@@ -193,21 +200,22 @@ def _with_ids(step: dict[str, Any], ids: dict[str, str]) -> dict[str, Any]:
     if kind is None:
         return step
     for field, held in kind.field_kinds().items():
-        if field in step and (held in VALUES or held in (FieldKind.NODES, FieldKind.SIZES)):
-            step[field] = _each_text(step[field], ids)
+        if field in step:
+            step[field] = held.with_texts(step[field], lambda text: stored_value(text, ids))
     return step
 
 
-def _each_text(value: Any, ids: dict[str, str]) -> Any:
-    if isinstance(value, str):
-        return stored_value(value, ids)
-    if isinstance(value, list):
-        return [_each_text(entry, ids) for entry in value]
-    return {key: _each_text(entry, ids) for key, entry in value.items()} if isinstance(value, dict) else value
-
-
 def _measure_with_ids(measure: dict[str, Any], ids: dict[str, str]) -> dict[str, Any]:
-    return {field: _each_text(held, ids) if field in ("value", "solve") else held for field, held in measure.items()}
+    """A measure of schema 3, in which its value and what it is solved for name figures by id."""
+    solve = measure.get("solve")
+    if isinstance(solve, dict):
+        solve = {side: _with_id(text, ids) for side, text in solve.items()}
+    changed = {"value": _with_id(measure.get("value"), ids), "solve": solve}
+    return {field: changed.get(field, held) for field, held in measure.items()}
+
+
+def _with_id(text: Any, ids: dict[str, str]) -> Any:
+    return stored_value(text, ids) if isinstance(text, str) else text
 
 
 TURNED: Final = ("turn", "turn-part", "polygon", "standing-polygon", "star", "star-polygon")

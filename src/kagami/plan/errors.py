@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from kagami.plan.messages import explain
+
 
 class PlanError(Exception):
     """Something in a plan that cannot be done. `field` names the place within the step, where there is one."""
@@ -17,9 +19,7 @@ class PlanError(Exception):
         return type(self)(self.code, field=field, **self.values)
 
     def __str__(self) -> str:
-        from kagami.plan.messages import explain
-
-        return explain(self)
+        return explain(self.code, self.values)
 
 
 class ExpressionError(PlanError):

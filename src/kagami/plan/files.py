@@ -6,11 +6,11 @@ import codecs
 
 from kagami.plan.document import Plan, from_json
 from kagami.plan.errors import DocumentError
-from kagami.plan.fields import plain_text
-from kagami.plan.language.text import read_text
+from kagami.plan.fields.texts import plain_text
+from kagami.plan.language.text import parse_text
 
 
-def read_plan(content: bytes) -> Plan:
+def load_plan(content: bytes) -> Plan:
     """The plan in a file: a JSON document when it begins with a brace, a text of sentences else.
 
     Raises:
@@ -24,6 +24,6 @@ def read_plan(content: bytes) -> Plan:
         text = content.decode("utf-8")
         if not plain_text(text):
             raise DocumentError("not-storable")
-        return read_text(text)
+        return parse_text(text)
     except UnicodeDecodeError as error:
         raise DocumentError("not-text", position=error.start) from error

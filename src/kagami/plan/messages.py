@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Final
 
 from kagami.plan import limits
-from kagami.plan.errors import PlanError
 from kagami.plan.language.translation import tr
 
 TEXTS: Final[dict[str, str]] = {
@@ -151,10 +151,10 @@ TEXTS: Final[dict[str, str]] = {
 }
 
 
-def explain(error: PlanError) -> str:
-    """The error in words."""
-    values = {key: tr(_text(value)) if key == "what" else _text(value) for key, value in error.values.items()}
-    return tr(TEXTS[error.code]).format(**values)
+def explain(code: str, values: Mapping[str, object]) -> str:
+    """An error in words, by its code and the values that the message needs."""
+    texts = {key: tr(_text(value)) if key == "what" else _text(value) for key, value in values.items()}
+    return tr(TEXTS[code]).format(**texts)
 
 
 def number_text(value: float) -> str:

@@ -8,7 +8,7 @@ from collections.abc import Collection
 from kagami.plan import limits
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused
-from kagami.plan.fields import on_one_line
+from kagami.plan.fields.texts import on_one_line
 from kagami.plan.language.wording import sayable
 from kagami.plan.steps import Step
 

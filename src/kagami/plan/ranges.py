@@ -14,22 +14,19 @@ from kagami.plan.changes.change import change
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused, PlanError
 from kagami.plan.evaluation.cache import Cache
-from kagami.plan.evaluation.evaluate import Result, evaluate
-from kagami.plan.fields import VALUES, FieldKind
-from kagami.plan.language.forms import say
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.result import Result
+from kagami.plan.fields import FieldKind
+from kagami.plan.fields.values import LENGTH
+from kagami.plan.language.forms import format_phrase
 from kagami.plan.language.translation import tr
-from kagami.plan.messages import number_text
 
 MOST: Final = 25
 """Marks in a row."""
 MOST_IN_GRID: Final = 49
-DECIMALS: Final = 3
 USUAL_SPREAD: Final = 0.5
 """How far a usual range reaches from the value at hand, as a share of it."""
 
-
-USUAL_TURN: Final = 45.0
-"""How far a usual range reaches to both sides of an angle of 0, in degrees."""
 LABEL: Final = "{field} of {name}"
 
 
@@ -43,7 +40,11 @@ class Subject:
     text: str
     """The value that it has, as typed."""
     kind: FieldKind
-    choices: tuple[str, ...] = ()
+
+    @property
+    def choices(self) -> tuple[str, ...]:
+        """The words that it chooses among, if it does."""
+        return self.kind.words
 
     def change(self, value: str) -> dict[str, str]:
         """An entry of the change `set-values` that sets it."""
@@ -69,13 +70,12 @@ class Sample:
 
 def subjects(plan: Plan) -> tuple[Subject, ...]:
     """All that can be varied: the measures, then the values and choices of each step in the plan's order."""
-    found = [Subject(m.name, m.name, m.value, FieldKind.LENGTH) for m in plan.measures]
+    found = [Subject(m.name, m.name, m.value, LENGTH) for m in plan.measures]
     for step in plan.steps:
         for field, kind in step.field_kinds().items():
-            if kind in VALUES or kind is FieldKind.CHOICE:
-                choices = step.choices(field) if kind is FieldKind.CHOICE else ()
-                label = say(LABEL, field=tr(field).replace("_", " "), name=step.name)
-                found.append(Subject(f"{step.id}.{field}", label, getattr(step, field), kind, choices))
+            if kind.varies:
+                label = format_phrase(LABEL, field=tr(field).replace("_", " "), name=step.name)
+                found.append(Subject(f"{step.id}.{field}", label, step[field], kind))
     return tuple(found)
 
 
@@ -107,13 +107,7 @@ def row_between(plan: Plan, subject: Subject, low: str, high: str, count: int, c
         raise ChangeRefused("range-count", most=MOST, given=count)
     values = evaluate(plan, cache).values
     even = np.linspace(values.of(low), values.of(high), count).tolist()
-    return Row(subject, tuple(dict.fromkeys(_typed(subject, value) for value in even)))
-
-
-def _typed(subject: Subject, value: float) -> str:
-    digits = 0 if subject.kind is FieldKind.COUNT else DECIMALS
-    number = number_text(round(value, digits)).replace("−", "-")
-    return f"{number}u" if subject.kind is FieldKind.LENGTH else number
+    return Row(subject, tuple(dict.fromkeys(subject.kind.number(value) for value in even)))
 
 
 def contact_sheet(plan: Plan, rows: Sequence[Row], cache: Cache | None = None) -> tuple[tuple[Sample, ...], ...]:
@@ -153,11 +147,12 @@ def usual_range(plan: Plan, subject: Subject, cache: Cache | None = None) -> tup
     result = evaluate(plan, cache)
     known = result.measures.values.get(subject.key)
     value = known if known is not None else _value_now(result, subject)
-    if value == 0 and subject.kind is FieldKind.ANGLE:
-        ends = (-USUAL_TURN, USUAL_TURN)
+    reach = subject.kind.reach_at_zero
+    if value == 0 and reach:
+        ends = (-reach, reach)
     else:
         ends = ((value or 1.0) * (1 - USUAL_SPREAD), (value or 1.0) * (1 + USUAL_SPREAD))
-    low, high = (_typed(subject, end) for end in ends)
+    low, high = (subject.kind.number(end) for end in ends)
     return low, high
 
 

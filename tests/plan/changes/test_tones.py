@@ -13,10 +13,10 @@ from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused, PlanError
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.ink import INK, pieces
-from kagami.plan.language.text import read_text, write_text
+from kagami.plan.language.text import parse_text, write_text
 from kagami.plan.tones import Tone, colour_of, tone_colours
 
-HARBOUR = read_text(
+HARBOUR = parse_text(
     """
     Mark: Harbour disc
     Tone: sea = #0b6b62
@@ -107,7 +107,7 @@ class Laid(TestCase):
         self.assertIn("pale sea", str(error))
 
     def test_text_reads_back(self) -> None:
-        self.assertEqual(read_text(write_text(HARBOUR)), HARBOUR)
+        self.assertEqual(parse_text(write_text(HARBOUR)), HARBOUR)
         self.assertIn("Tone: “pale sea” = 40% lighter than sea\n", write_text(HARBOUR))
 
 

@@ -8,20 +8,21 @@ from unittest import TestCase
 from kagami.geometry.point import Point
 from kagami.plan.changes.change import change
 from kagami.plan.changes.mending import mends
-from kagami.plan.changes.sentences import measure_text
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused
-from kagami.plan.evaluation.evaluate import Result, evaluate
-from kagami.plan.language.parsing import SentenceError
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.result import Result
+from kagami.plan.fields.scanner import SentenceError
+from kagami.plan.language.measures import measure_text
 from kagami.plan.language.sentences import write_sentence
-from kagami.plan.language.text import read_text, write_text
-from kagami.plan.values.solving import Solution
+from kagami.plan.language.text import parse_text, write_text
+from kagami.plan.values.solution import Solution
 from tests.plan.marks import Builder
 
 
 def mark(*lines: str) -> Plan:
     """A plan from lines of its text."""
-    return read_text("\n".join(lines))
+    return parse_text("\n".join(lines))
 
 
 def evaluated(*lines: str) -> Result:
@@ -45,7 +46,7 @@ class Typed(TestCase):
     def test_a_step_said_anew_keeps_its_id_and_its_dependents(self) -> None:
         plan = mark("Circle rim on O with radius 4u.", "Circle dot on box top of rim with radius 1u.")
         plan = change(
-            plan, "say-step", {"step": "rim", "text": "Square rim of side 6u, its centre on O, turned by 0°."}
+            plan, "retype-step", {"step": "rim", "text": "Square rim of side 6u, its centre on O, turned by 0°."}
         ).plan
         result = evaluate(plan)
         self.assertTrue(result.sound)
@@ -188,7 +189,7 @@ class Points(TestCase):
         self.assertTrue(result.sound)
         self.assertEqual(result.outcomes["ray"].figure.anchors["start"], Point(4, 4))
         self.assertAlmostEqual(result.values.of("radius of lens"), 6, delta=1e-12)
-        self.assertEqual(read_text(write_text(plan)), plan)
+        self.assertEqual(parse_text(write_text(plan)), plan)
         self.assertIn("through peak; “far end”; top of lens", write_text(plan))
 
     def test_another_figure_is_not(self) -> None:

@@ -14,7 +14,7 @@ from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.ink import pieces
-from kagami.plan.evaluation.readings import read_mark
+from kagami.plan.evaluation.readings import measure_mark
 from tests.plan.marks import Builder, beams
 
 
@@ -118,7 +118,7 @@ class TheCache(TestCase):
         mark, cache = beams(), Cache()
         for value in ("12", "8", "12"):
             mark.do("set-field", step="beams", field="copies", value=value)
-            self.assertEqual(read_mark(evaluate(mark.plan, cache)), read_mark(evaluate(mark.plan)))
+            self.assertEqual(measure_mark(evaluate(mark.plan, cache)), measure_mark(evaluate(mark.plan)))
 
     def test_old_drawings_are_forgotten(self) -> None:
         cache = Cache(most_bytes=200_000)
@@ -143,7 +143,7 @@ class Ink(TestCase):
         mark.add("circle", name="disc", radius="3u")
         mark.do("set-guide", step="disc", guide=True)
         self.assertEqual(pieces(mark.result), ())
-        self.assertEqual(read_mark(mark.result).nodes, 0)
+        self.assertEqual(measure_mark(mark.result).nodes, 0)
 
     def test_copies_of_a_turn_are_one_piece(self) -> None:
         mark = Builder()
@@ -156,7 +156,7 @@ class Ink(TestCase):
 
 class Readings(TestCase):
     def test_the_readings_of_the_beams(self) -> None:
-        found = read_mark(beams().result)
+        found = measure_mark(beams().result)
         self.assertEqual((found.regions_kept, found.nodes), (12, 48))
         assert found.symmetry is not None
         self.assertEqual((found.symmetry.order, found.symmetry.mirrored), (12, True))
@@ -190,7 +190,7 @@ class AnyPlan(TestCase):
         for outcome in result.outcomes.values():
             self.assertTrue((outcome.error is None) != (outcome.drawing is None))
             self.assertTrue(outcome.error is None or str(outcome.error))
-        read_mark(result)
+        measure_mark(result)
 
     def test_an_empty_plan_has_no_ink(self) -> None:
-        self.assertIsNone(read_mark(evaluate(Plan())).box)
+        self.assertIsNone(measure_mark(evaluate(Plan())).box)

@@ -11,14 +11,23 @@ from hypothesis import strategies as st
 
 from kagami.plan.document import from_data
 from kagami.plan.fields import FieldKind
+from kagami.plan.fields.figures import FIGURE, FIGURES
+from kagami.plan.fields.nodes import NODES
+from kagami.plan.fields.numbers import NUMBERS
+from kagami.plan.fields.picks import PICKS
+from kagami.plan.fields.places import PLACE, PLACES
+from kagami.plan.fields.scanner import SentenceError
+from kagami.plan.fields.sizes import SIZES
+from kagami.plan.fields.tones import TONES
+from kagami.plan.fields.values import ANGLE, COUNT, LENGTH, NUMBER
 from kagami.plan.language.completing import completions
-from kagami.plan.language.parsing import SentenceError, read_sentence, stop_words
+from kagami.plan.language.parsing import parse_sentence, stop_words
 from kagami.plan.language.sentences import write_sentence
-from kagami.plan.language.text import TextError, read_text, write_text
-from kagami.plan.steps import IN_ORDER_OF_WORK, Carve, Step, kind_of
+from kagami.plan.language.text import TextError, parse_text, write_text
+from kagami.plan.steps import Carve, Step, in_order_of_work, kind_of
 
-FIGURES = {"lens": "lens", "circle 2": "circle-2", "old tide line": "old-tide-line", "O'Hara": "o-hara"}
-NAMES = {identifier: name for name, identifier in FIGURES.items()}
+IDS = {"lens": "lens", "circle 2": "circle-2", "old tide line": "old-tide-line", "O'Hara": "o-hara"}
+NAMES = {identifier: name for name, identifier in IDS.items()}
 
 identifiers = st.sampled_from(sorted(NAMES))
 plain = st.recursive(
@@ -62,31 +71,31 @@ picks = st.fixed_dictionaries(
 handles = st.tuples(values, values)
 nodes = st.fixed_dictionaries({"x": values, "y": values}, optional={"before": handles, "after": handles})
 OF_KIND: dict[FieldKind, st.SearchStrategy[Any]] = {
-    FieldKind.LENGTH: values,
-    FieldKind.ANGLE: values,
-    FieldKind.COUNT: values,
-    FieldKind.NUMBER: values,
-    FieldKind.ANCHOR: plain.filter(lambda text: len(text) <= 200),
-    FieldKind.ANCHORS: st.lists(plain.filter(lambda text: len(text) <= 200), max_size=4),
-    FieldKind.FIGURE: identifiers,
-    FieldKind.FIGURES: st.lists(identifiers, max_size=4),
-    FieldKind.NUMBERS: st.lists(st.integers(1, 400), max_size=4),
-    FieldKind.TONES: st.lists(st.sampled_from(["dark", "pale 2", "sea green"]), max_size=4),
-    FieldKind.SIZES: st.lists(st.lists(values, min_size=1, max_size=2), max_size=4),
-    FieldKind.NODES: st.lists(nodes, max_size=4),
-    FieldKind.PICKS: st.lists(picks, max_size=3),
+    LENGTH: values,
+    ANGLE: values,
+    COUNT: values,
+    NUMBER: values,
+    PLACE: plain.filter(lambda text: len(text) <= 200),
+    PLACES: st.lists(plain.filter(lambda text: len(text) <= 200), max_size=4),
+    FIGURE: identifiers,
+    FIGURES: st.lists(identifiers, max_size=4),
+    NUMBERS: st.lists(st.integers(1, 400), max_size=4),
+    TONES: st.lists(st.sampled_from(["dark", "pale 2", "sea green"]), max_size=4),
+    SIZES: st.lists(st.lists(values, min_size=1, max_size=2), max_size=4),
+    NODES: st.lists(nodes, max_size=4),
+    PICKS: st.lists(picks, max_size=3),
 }
 names = st.sampled_from(["rim", "bow 3", "two words", "Ö-Straße", "x_1", "O"])
 
 
 @st.composite
 def any_step(draw: st.DrawFn) -> Step:
-    kind = draw(st.sampled_from(IN_ORDER_OF_WORK))
+    kind = draw(st.sampled_from(in_order_of_work()))
     data: dict[str, Any] = {"kind": kind_of(kind), "id": "made", "name": draw(names)}
     if not kind.always_guide:
         data["guide"] = draw(st.booleans())
     for name, field_kind in kind.field_kinds().items():
-        choice = st.sampled_from(kind.choices(name)) if field_kind is FieldKind.CHOICE else OF_KIND[field_kind]
+        choice = st.sampled_from(field_kind.words) if field_kind.words else OF_KIND[field_kind]
         data[name] = draw(choice)
     return from_data({"kagami": 3, "steps": [data]}).steps[0]
 
@@ -96,31 +105,29 @@ class Inverse(TestCase):
     @hypothesis_settings(deadline=None, max_examples=400)
     def test_reading_a_sentence_gives_the_step(self, step: Step) -> None:
         text = write_sentence(step, NAMES)
-        found = read_sentence(text, FIGURES)
+        found = parse_sentence(text, IDS)
         self.assertIs(found.kind, type(step))
         again = from_data({"kagami": 3, "steps": [{**found.fields, "kind": kind_of(found.kind), "id": "made"}]})
         self.assertEqual(again.steps[0], step)
         self.assertEqual(write_sentence(again.steps[0], NAMES), text)
 
     def test_every_kind_reads_its_own_sentence_with_defaults(self) -> None:
-        for kind in IN_ORDER_OF_WORK:
+        for kind in in_order_of_work():
             data: dict[str, Any] = {"kind": kind_of(kind), "id": "made", "name": "made"}
             for name, field_kind in kind.field_kinds().items():
-                if field_kind is FieldKind.FIGURE:
+                if field_kind is FIGURE:
                     data[name] = "lens"
-                elif field_kind is FieldKind.FIGURES:
+                elif field_kind is FIGURES:
                     data[name] = ["lens", "circle-2"]
             step = from_data({"kagami": 3, "steps": [data]}).steps[0]
             with self.subTest(kind.__name__):
-                found = read_sentence(write_sentence(step, NAMES), FIGURES)
+                found = parse_sentence(write_sentence(step, NAMES), IDS)
                 self.assertIs(found.kind, kind)
 
     @given(st.lists(any_step(), min_size=1, max_size=3))
     @hypothesis_settings(deadline=None, max_examples=60)
     def test_a_plan_as_text_reads_back_equal(self, steps: list[Step]) -> None:
-        base = [
-            {"kind": "circle", "id": identifier, "name": name, "radius": "2u"} for name, identifier in FIGURES.items()
-        ]
+        base = [{"kind": "circle", "id": identifier, "name": name, "radius": "2u"} for name, identifier in IDS.items()]
         made = [
             {**step.model_dump(mode="json"), "id": f"made-{k}", "name": f"made thing {k}"}
             for k, step in enumerate(steps)
@@ -141,7 +148,7 @@ class Inverse(TestCase):
                 "steps": [*base, *made],
             }
         )
-        self.assertEqual(read_text(write_text(plan)), plan)
+        self.assertEqual(parse_text(write_text(plan)), plan)
 
 
 class Leniency(TestCase):
@@ -151,11 +158,11 @@ class Leniency(TestCase):
             "Circle rim on O with radius 3u.",
             " CIRCLE rim on O with radius 3u . ",
         ):
-            found = read_sentence(text.replace(" .", "."), {})
+            found = parse_sentence(text.replace(" .", "."), {})
             self.assertEqual(dict(found.fields), {"name": "rim", "centre": "O", "radius": "3u"})
 
     def test_straight_quotes_do(self) -> None:
-        found = read_sentence('Unite "old tide line" and lens: piece "new one".', FIGURES)
+        found = parse_sentence('Unite "old tide line" and lens: piece "new one".', IDS)
         self.assertEqual(found.fields["figures"], ["old-tide-line", "lens"])
         self.assertEqual(found.fields["name"], "new one")
 
@@ -163,7 +170,7 @@ class Leniency(TestCase):
 class Faults(TestCase):
     def refused(self, text: str) -> SentenceError:
         with self.assertRaises(SentenceError) as caught:
-            read_sentence(text, FIGURES)
+            parse_sentence(text, IDS)
         return caught.exception
 
     def test_they_point_at_the_word(self) -> None:
@@ -187,15 +194,15 @@ class Faults(TestCase):
 
     def test_a_bad_line_of_a_text_is_named(self) -> None:
         with self.assertRaises(TextError) as caught:
-            read_text("Mark: x\nModule: 4 mm\n\nCircle a on O with radius 2u.\nCircle b on top of c with radius 1u.\n")
+            parse_text("Mark: x\nModule: 4 mm\n\nCircle a on O with radius 2u.\nCircle b on top of c with radius 1u.\n")
         self.assertEqual(caught.exception.values["line"], 5)
         with self.assertRaises(TextError):
-            read_text("Module: 4 miles\n")
+            parse_text("Module: 4 miles\n")
 
 
 class Completion(TestCase):
     def complete(self, text: str) -> list[str]:
-        return completions(text, FIGURES, ["top of lens"], ["gap", "r"])[1]
+        return completions(text, IDS, ["top of lens"], ["gap", "r"])[1]
 
     def test_what_may_come_next(self) -> None:
         self.assertIn("Circle", " ".join(self.complete("Cir")))

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from unittest import TestCase
 
+from kagami.plan.language.places import describe
 from kagami.plan.language.sentences import Own, Slot, sentence_parts, write_sentence
 from kagami.plan.messages import TEXTS, listing, number_text
-from kagami.plan.places import anchors
-from kagami.plan.steps import IN_ORDER_OF_WORK, KINDS
+from kagami.plan.steps import KINDS, in_order_of_work
 from tests.plan.marks import beams
 
 
@@ -27,8 +27,8 @@ class Sentences(TestCase):
         )
 
     def test_every_kind_says_all_its_fields(self) -> None:
-        self.assertEqual(set(IN_ORDER_OF_WORK), set(KINDS.values()))
-        for cls in IN_ORDER_OF_WORK:
+        self.assertEqual(set(in_order_of_work()), set(KINDS.values()))
+        for cls in in_order_of_work():
             parts = sentence_parts(cls)
             with self.subTest(cls.__name__):
                 self.assertEqual([p.field for p in parts if isinstance(p, Slot)], list(cls.field_kinds()))
@@ -37,10 +37,10 @@ class Sentences(TestCase):
 
     def test_anchors_in_words(self) -> None:
         names = {"beams": "beams", "lens": "the lens"}
-        self.assertEqual(anchors.describe("O", names), "O")
-        self.assertEqual(anchors.describe("lens.top", names), "top of “the lens”")
-        self.assertEqual(anchors.describe("beams.3.corner-2", names), "corner 2 of copy 3 of beams")
-        self.assertEqual(anchors.describe("gone.top", names), "top of gone")
+        self.assertEqual(describe("O", names), "O")
+        self.assertEqual(describe("lens.top", names), "top of “the lens”")
+        self.assertEqual(describe("beams.3.corner-2", names), "corner 2 of copy 3 of beams")
+        self.assertEqual(describe("gone.top", names), "top of gone")
 
 
 class Texts(TestCase):

@@ -6,17 +6,18 @@ import pathlib
 import re
 from unittest import TestCase
 
-from kagami.plan.changes.change import change, ids_by_name
-from kagami.plan.changes.sentences import measure_of, measure_text
+from kagami.plan.changes.change import change
+from kagami.plan.changes.steps import ids_by_name
 from kagami.plan.document import to_json
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.evaluate import evaluate
-from kagami.plan.files import read_plan
+from kagami.plan.files import load_plan
 from kagami.plan.language.catalogue import texts
 from kagami.plan.language.completing import completions
-from kagami.plan.language.parsing import read_sentence
+from kagami.plan.language.measures import measure_of, measure_text
+from kagami.plan.language.parsing import parse_sentence
 from kagami.plan.language.sentences import write_sentence
-from kagami.plan.language.text import read_text, write_text
+from kagami.plan.language.text import parse_text, write_text
 from kagami.plan.language.translation import speaking
 
 ROOT = pathlib.Path(__file__).parents[3]
@@ -46,12 +47,12 @@ class Languages(TestCase):
 
     def test_every_sentence_of_the_examples_is_written_and_read(self) -> None:
         for file in self.examples():
-            plan = read_plan(file.read_bytes())
+            plan = load_plan(file.read_bytes())
             with self.subTest(file.name), speaking(abroad):
                 ids: dict[str, str] = {}
                 for step in plan.steps:
                     said = write_sentence(step, plan.names())
-                    read = read_sentence(said, ids)
+                    read = parse_sentence(said, ids)
                     self.assertEqual(read.kind, type(step), said)
                     again = type(step).model_validate({**read.fields, "id": step.id})
                     self.assertEqual(again, step)
@@ -63,14 +64,14 @@ class Languages(TestCase):
 
     def test_files_stay_as_they_are(self) -> None:
         for file in self.examples():
-            plan = read_plan(file.read_bytes())
+            plan = load_plan(file.read_bytes())
             here = to_json(plan), write_text(plan)
             with self.subTest(file.name), speaking(abroad):
                 self.assertEqual((to_json(plan), write_text(plan)), here)
-                self.assertEqual(read_plan(file.read_bytes()), plan)
+                self.assertEqual(load_plan(file.read_bytes()), plan)
 
     def test_another_order_of_words(self) -> None:
-        plan = read_text(
+        plan = parse_text(
             """
             Circle a on O with radius 3u.
             Circle b on right of a with radius 2u.
@@ -82,12 +83,12 @@ class Languages(TestCase):
             said = write_sentence(plan.steps[2], plan.names())
             self.assertEqual(said, "With radius 0.5u on between a and b crossing 2: circle c.")
             ids = {step.name: step.id for step in plan.steps[:2]}
-            self.assertEqual(read_sentence(said, ids).fields["centre"], "crossing(a,b,2)")
+            self.assertEqual(parse_sentence(said, ids).fields["centre"], "crossing(a,b,2)")
             said = write_sentence(plan.steps[3], plan.names())
-            self.assertEqual(read_sentence(said, ids).fields["centre"], "touch(a,b.top,1)")
+            self.assertEqual(parse_sentence(said, ids).fields["centre"], "touch(a,b.top,1)")
 
     def test_errors_names_and_completion(self) -> None:
-        plan = read_text("Circle rim on O with radius 0u.")
+        plan = parse_text("Circle rim on O with radius 0u.")
         english = str(evaluate(plan).outcomes["rim"].error)
         with speaking(abroad):
             self.assertNotEqual(str(evaluate(plan).outcomes["rim"].error), english)
@@ -107,7 +108,7 @@ class Languages(TestCase):
 
         with speaking(listening):
             for file in self.examples():
-                plan = read_plan(file.read_bytes())
+                plan = load_plan(file.read_bytes())
                 for step in plan.steps:
                     write_sentence(step, plan.names())
                 evaluate(plan)

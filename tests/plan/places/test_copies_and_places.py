@@ -10,9 +10,10 @@ from kagami.geometry.point import Point
 from kagami.plan.changes.change import change
 from kagami.plan.document import Plan, from_json, to_json
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluation.evaluate import Outcome, evaluate
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.language.sentences import write_sentence
-from kagami.plan.language.text import read_text, write_text
+from kagami.plan.language.text import parse_text, write_text
 
 HEAD = "Mark: Rose\nModule: 3 mm\nSheet: 30u\nMeasure: lean = 30\n\n"
 ROSE = """Circle petal on O with radius 3u.
@@ -22,7 +23,7 @@ Turn out round O, 6 copies: petals.
 
 
 def with_sentences(*sentences: str) -> Plan:
-    plan = read_text(HEAD + ROSE)
+    plan = parse_text(HEAD + ROSE)
     for sentence in sentences:
         plan = change(plan, "add-sentence", {"text": sentence}).plan
     return plan
@@ -87,7 +88,7 @@ class Copies(TestCase):
             "Unite the copies of petals one by one: piece y.",
             "Unite every second copy of petals from copy 2: piece z.",
         )
-        self.assertEqual(read_text(write_text(plan)), plan)
+        self.assertEqual(parse_text(write_text(plan)), plan)
         self.assertEqual(from_json(to_json(plan)), plan)
         renamed = change(plan, "rename-step", {"step": "petals", "name": "all petals"}).plan
         said = write_sentence(renamed.step("x"), renamed.names())
@@ -121,7 +122,7 @@ class Places(TestCase):
             "Circle dot on width of petal / 2 right and lean/30 up from top of petal with radius 1u.",
             "Bar beam from 0.25 of the way from O to centre of dot to 3u from O at lean + 5°, 1u wide.",
         )
-        self.assertEqual(read_text(write_text(plan)), plan)
+        self.assertEqual(parse_text(write_text(plan)), plan)
         self.assertEqual(from_json(to_json(plan)), plan)
 
     def test_names_in_them_are_rewritten_and_frozen_with_the_rest(self) -> None:

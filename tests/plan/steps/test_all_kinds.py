@@ -13,7 +13,7 @@ from kagami.geometry.point import Point
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.figure import Figure
-from kagami.plan.language.text import read_text
+from kagami.plan.language.text import parse_text
 
 BASE = """
 Circle disc on O with radius 3u.
@@ -31,7 +31,7 @@ def made(sentence: str) -> Figure:
 
 
 def outcome(sentence: str) -> tuple[Figure, PlanError | None]:
-    result = evaluate(read_text(BASE + sentence))
+    result = evaluate(parse_text(BASE + sentence))
     last = result.outcomes[result.plan.steps[-1].id]
     return last.figure or Figure(()), last.error
 

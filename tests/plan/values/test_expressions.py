@@ -9,11 +9,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kagami.plan.errors import ExpressionError
-from kagami.plan.values.expressions import is_measure_name, read
+from kagami.plan.values.expressions import is_measure_name, parse_value
 
 
 def value(text: str, **measures: float) -> float:
-    return read(text).value(measures, module_mm=4.0)
+    return parse_value(text).value(measures, module_mm=4.0)
 
 
 class Arithmetic(TestCase):
@@ -48,7 +48,7 @@ class Arithmetic(TestCase):
                 self.assertAlmostEqual(value(text, gap=0.25, lens=1.5), expected, places=12)
 
     def test_names_that_are_used_are_known(self) -> None:
-        self.assertEqual(read("2gap + sqrt(lens)*u + pi + 3mm").names, {"gap", "lens"})
+        self.assertEqual(parse_value("2gap + sqrt(lens)*u + pi + 3mm").names, {"gap", "lens"})
 
 
 class Refusals(TestCase):

@@ -89,7 +89,7 @@ class BrowserCase(StaticLiveServerTestCase):
 
     def stored(self, mark: Mark) -> Plan:
         """The plan as the server has it."""
-        return Mark.objects.get(pk=mark.pk).current.read()
+        return Mark.objects.get(pk=mark.pk).current.load()
 
     def add(self, kind: str, **values: str) -> None:
         """Click a verb, fill the slip's values, add the step."""

@@ -81,7 +81,7 @@ class Faults(BrowserCase):
         self.assertEqual(self.stored(self.mark).step("lens").radius, "1.5u")
         banner.get_by_role("button", name="Keep mine as a new mark").click()
         expect(page.locator("#mark-name")).to_have_value("Beams (other)")
-        kept = Mark.objects.exclude(pk=self.mark.pk).get().current.read()
+        kept = Mark.objects.exclude(pk=self.mark.pk).get().current.load()
         self.assertEqual((kept.step("lens").radius, kept.step("rim").radius), ("2.25u", "8u"))
 
     def test_the_newest_can_be_shown_instead(self) -> None:

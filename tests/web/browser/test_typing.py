@@ -7,12 +7,12 @@ import pathlib
 from playwright.sync_api import expect
 
 from kagami.geometry.measure.size import area
-from kagami.plan.changes.sentences import measure_text
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.ink import pieces
+from kagami.plan.language.measures import measure_text
 from kagami.plan.language.sentences import write_sentence
-from kagami.plan.language.text import read_text
+from kagami.plan.language.text import parse_text
 from tests.exchange.svg_reader import area_of, paths_of
 from tests.web.browser.browser_case import BrowserCase
 from web.marks.models import Mark
@@ -49,7 +49,7 @@ class Typing(BrowserCase):
 
     def type_job(self, file: str) -> Plan:
         """Type a job's measures and sentences, one after the other."""
-        job = read_text((JOBS / file).read_text(encoding="utf-8"))
+        job = parse_text((JOBS / file).read_text(encoding="utf-8"))
         self.open(self.mark)
         module = self.page.locator("[data-key=u]")
         module.fill(f"{job.module.size:g} {job.module.unit}")
@@ -268,7 +268,7 @@ class Typing(BrowserCase):
 
 class Files(BrowserCase):
     def test_a_plan_as_text_is_taken_away_and_brought_back(self) -> None:
-        job = read_text((JOBS / "j04-interlaced-cross.plan").read_text(encoding="utf-8"))
+        job = parse_text((JOBS / "j04-interlaced-cross.plan").read_text(encoding="utf-8"))
         brand = make_brand(self.designer, "Ropewalk Works")
         mark = make_mark(brand, job)
         page = self.open(mark)
@@ -280,4 +280,4 @@ class Files(BrowserCase):
         page.get_by_label("Begin from a plan file").set_input_files(download.value.path())
         page.get_by_role("button", name="Begin", exact=True).click()
         self.ready()
-        self.assertEqual(Mark.objects.latest("id").current.read(), job)
+        self.assertEqual(Mark.objects.latest("id").current.load(), job)

@@ -4,7 +4,8 @@ from typing import Final
 
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
-from kagami.plan.evaluation.evaluate import Result, evaluate
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.result import Result
 
 CACHE: Final = Cache()
 

@@ -61,9 +61,9 @@ def make_change(mark: Mark, base: int, kind: str, given: Mapping[str, Any], iden
     mark = _held(mark)
     known = _handled(mark, identity)
     if known is not None:
-        return Made(mark, mark.current.read(), known.step or None)
+        return Made(mark, mark.current.load(), known.step or None)
     _require_newest(mark, base)
-    before = mark.current.read()
+    before = mark.current.load()
     changed = change(before, kind, given, CACHE)
     if changed.plan != before:
         _advance(mark, changed.plan, changed.words)
@@ -81,7 +81,7 @@ def undo(mark: Mark, base: int, identity: UUID | None = None) -> Made:
     """
     mark = _held(mark)
     if _handled(mark, identity) is not None:
-        return Made(mark, mark.current.read())
+        return Made(mark, mark.current.load())
     _require_newest(mark, base)
     if mark.current.parent_id is None:
         raise NothingFurther(_("There is nothing to undo: this is the mark as it was begun."))
@@ -99,7 +99,7 @@ def redo(mark: Mark, base: int, identity: UUID | None = None) -> Made:
     """
     mark = _held(mark)
     if _handled(mark, identity) is not None:
-        return Made(mark, mark.current.read())
+        return Made(mark, mark.current.load())
     _require_newest(mark, base)
     following = mark.current.children.order_by("-number").first()
     if following is None:
@@ -116,7 +116,7 @@ def keep_as_new(mark: Mark, base: int, kind: str, given: Mapping[str, Any]) -> M
         Revision.DoesNotExist: there is no such revision.
         PlanError: the change cannot be made.
     """
-    plan = change(mark.revisions.get(number=base).read(), kind, given, CACHE).plan
+    plan = change(mark.revisions.get(number=base).load(), kind, given, CACHE).plan
     title = f"{plan.title[:30]} (other)"
     return make_mark(mark.brand, plan.model_copy(update={"title": title}), f"kept apart from change {base}")
 
@@ -160,7 +160,7 @@ def _advance(mark: Mark, plan: Plan, words: str) -> None:
 
 def _go_to(mark: Mark, revision: Revision) -> Made:
     mark.current = revision
-    plan = revision.read()
+    plan = revision.load()
     mark.name = plan.title
     mark.save()
     return Made(mark, plan)

@@ -63,7 +63,7 @@ def remove_brand(brand: Brand) -> None:
 @transaction.atomic
 def copy_mark(mark: Mark) -> Mark:
     """A new mark of the same brand that begins where this one stands; its past stays with this one."""
-    plan = mark.current.read()
+    plan = mark.current.load()
     taken = set(mark.brand.marks.values_list("name", flat=True))
     stem = plan.title[: limits.NAME_LENGTH - len(" copy 1000")]
     names = (f"{stem} copy", *(f"{stem} copy {number}" for number in range(2, 1000)))

@@ -10,10 +10,9 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 import numpy as np
 
+from kagami.geometry.arrangement.arrangement import Arrangement
 from kagami.geometry.arrangement.faces import component_boxes
 from kagami.geometry.arrangement.trace import outer_cycles
 from kagami.geometry.arrays import Floats, Ints, lengths, sums_by
@@ -21,9 +20,6 @@ from kagami.geometry.crossings.boxes import overlapping_boxes
 from kagami.geometry.tolerance import CERTAIN
 
 MOST_AT_ONCE = 4_000_000
-
-if TYPE_CHECKING:
-    from kagami.geometry.arrangement.arrange import Arrangement
 
 
 def fault_of(arrangement: Arrangement, scale: float = 1.0) -> str | None:

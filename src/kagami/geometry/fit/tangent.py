@@ -60,7 +60,7 @@ def circle_through(a: Point, b: Point, c: Point) -> Circle:
         raise NoCircle("three places on one line")
     b2, c2 = bx * bx + by * by, cx * cx + cy * cy
     x, y = (cy * b2 - by * c2) / twice, (bx * c2 - cx * b2) / twice
-    return Circle(Point(a.x + x, a.y + y), math.hypot(x, y))
+    return Circle(a.moved(x, y), math.hypot(x, y))
 
 
 def tangent_circles(given: Sequence[Given]) -> tuple[Circle, ...]:

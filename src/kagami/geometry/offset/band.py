@@ -188,7 +188,7 @@ class _Raw:
             return []
         if self.closed or ends is Ends.BUTT:
             return [Line(start, end)]
-        middle = Point((start.x + end.x) / 2, (start.y + end.y) / 2)
+        middle = start.middle(end)
         if ends is Ends.ROUND:
             return [Arc(middle, span / 2, middle.direction(start), math.pi)]
         heading = float(self.chain.arriving[-1]) if at else float(self.chain.leaving[0]) + math.pi

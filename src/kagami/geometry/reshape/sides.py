@@ -95,7 +95,7 @@ def pointed(oval: Outline, *, first: bool = True, last: bool = True) -> Outline:
             share * only.rx * math.sin(only.rotation) * (1 if k in (0, 3) else -1),
         )
         side = quarter.end if k in (0, 2) else quarter.start
-        handle = Point(side.x + to_tip.x, side.y + to_tip.y)
+        handle = side.moved(to_tip.x, to_tip.y)
         tip = quarter.start if k in (0, 2) else quarter.end
         curves.append(Cubic(tip, tip, handle, side) if k in (0, 2) else Cubic(side, handle, tip, tip))
     outline = merged(curves)

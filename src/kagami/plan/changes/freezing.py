@@ -10,12 +10,13 @@ from kagami.plan.changes.rewriting import rewritten, typed_values, with_measure_
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused, PlanError
 from kagami.plan.evaluation.cache import Cache
-from kagami.plan.evaluation.evaluate import Result, evaluate
-from kagami.plan.fields import FieldKind
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.result import Result
 from kagami.plan.messages import listing
 from kagami.plan.naming import free_id, free_name
-from kagami.plan.places import anchors
-from kagami.plan.places.references import figures_of, read_reference
+from kagami.plan.places.anchors import resolve
+from kagami.plan.places.dependencies import figures_of
+from kagami.plan.places.references import SHEET_ORIGIN, parse_reference
 from kagami.plan.steps import Step
 from kagami.plan.values.expressions import figures_in
 from kagami.plan.values.solving import exact_text
@@ -77,7 +78,7 @@ def _places_frozen(plan: Plan, step: Step, result: Result) -> Plan:
     points: dict[str, dict[str, Any]] = {}
 
     def frozen(reference: str) -> str:
-        if step.id not in figures_of(read_reference(reference)):
+        if step.id not in figures_of(parse_reference(reference)):
             return reference
         if reference not in points:
             points[reference] = _point(plan, step, [*points.values()], reference, result)
@@ -85,10 +86,7 @@ def _places_frozen(plan: Plan, step: Step, result: Result) -> Plan:
 
     for other, entry in zip(plan.steps, data["steps"], strict=True):
         for field, kind in other.field_kinds().items():
-            if kind is FieldKind.ANCHOR:
-                entry[field] = frozen(entry[field])
-            elif kind is FieldKind.ANCHORS:
-                entry[field] = [frozen(reference) for reference in entry[field]]
+            entry[field] = kind.with_places(entry[field], frozen)
     if len(plan.steps) + len(points) > limits.STEPS:
         raise ChangeRefused("too-many", what="steps", most=limits.STEPS)
     # A place may stand on figures between the step and its user, but a point stands on nothing.
@@ -99,7 +97,7 @@ def _places_frozen(plan: Plan, step: Step, result: Result) -> Plan:
 
 def _point(plan: Plan, step: Step, others: list[dict[str, Any]], reference: str, result: Result) -> dict[str, Any]:
     try:
-        place = anchors.resolve(reference, result.outcomes, result.values.of)
+        place = resolve(parse_reference(reference), result.outcomes, result.values.of)
     except PlanError as error:
         raise ChangeRefused("nothing-to-freeze", name=step.name) from error
     taken = {entry["name"] for entry in others}, {entry["id"] for entry in others}
@@ -108,7 +106,7 @@ def _point(plan: Plan, step: Step, others: list[dict[str, Any]], reference: str,
         "kind": "point",
         "id": free_id(plan, name, taken[1]),
         "name": name,
-        "origin": anchors.SHEET_ORIGIN,
+        "origin": SHEET_ORIGIN,
         "right": exact_text(place.x),
         "up": exact_text(place.y),
     }

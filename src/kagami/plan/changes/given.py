@@ -2,23 +2,15 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any, Final
+from typing import Any
 
 from kagami.plan import limits
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.evaluation.cache import Cache
-
-_BREAKS: Final = re.compile(r"[\t\n\r\v\f\x1c-\x1e\x85\u2028\u2029]+")
-"""What would begin a new line in a plan's text: a space in all that is typed."""
-
-
-def on_a_line(text: str) -> str:
-    """A typed text on one line, without blanks at its ends."""
-    return _BREAKS.sub(" ", text).strip()
+from kagami.plan.fields.texts import typed_text
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,12 +30,7 @@ class Given:
         self.cache = cache
 
     def text(self, name: str, most: int = limits.EXPRESSION_LENGTH) -> str:
-        value = self.values.get(name)
-        if not isinstance(value, str):
-            raise ChangeRefused("bad-change", path=name, reason="is missing or no text")
-        if len(value) > most:
-            raise ChangeRefused("text-too-long", what=name, most=most, length=len(value))
-        return on_a_line(value)
+        return typed_text(self.values.get(name), name, most)
 
     def number(self, name: str) -> int:
         value = self.values.get(name)

@@ -7,9 +7,10 @@ from dataclasses import dataclass
 from kagami.geometry.point import Point
 from kagami.geometry.tolerance import SAME
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluation.evaluate import Outcome, Result
-from kagami.plan.fields import FieldKind
-from kagami.plan.places import anchors
+from kagami.plan.evaluation.outcome import Outcome
+from kagami.plan.evaluation.result import Result
+from kagami.plan.places.anchors import resolve
+from kagami.plan.places.references import parse_reference
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,14 +31,14 @@ def mends(result: Result, outcome: Outcome) -> tuple[Mend, ...]:
         step, other = result.plan.step(str(values["owner"])), str(values["other"])
         place = Point(float(str(values["x"])), float(str(values["y"])))
         for field, kind in step.field_kinds().items() if step else ():
-            if kind is FieldKind.ANCHOR and step is not None and _stands_on(result, getattr(step, field), place):
+            if kind.is_place and step is not None and _stands_on(result, step[field], place):
                 found.append(Mend(step.id, field, other))
     return tuple(mend for mend in found if _comes_before(result, mend))
 
 
 def _stands_on(result: Result, reference: str, place: Point) -> bool:
     try:
-        return anchors.resolve(reference, result.outcomes, result.values.of).distance(place) <= SAME
+        return resolve(parse_reference(reference), result.outcomes, result.values.of).distance(place) <= SAME
     except PlanError:
         return False
 

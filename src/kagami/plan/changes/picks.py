@@ -11,10 +11,12 @@ from kagami.geometry.crumbs import broadest_neighbour, crumbs
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.evaluation.cache import Cache
-from kagami.plan.evaluation.evaluate import Outcome, evaluate, evaluate_steps
+from kagami.plan.evaluation.evaluate import evaluate, evaluate_steps
+from kagami.plan.evaluation.outcome import Outcome
+from kagami.plan.fields import Pick
 from kagami.plan.places.regions import RegionName, Regions, chosen
 from kagami.plan.steps import Step
-from kagami.plan.steps.carve import Carve, CarveDetail, Pick
+from kagami.plan.steps.carve import Carve, CarveDetail
 
 
 def carve_detail(outcome: Outcome | None) -> CarveDetail | None:

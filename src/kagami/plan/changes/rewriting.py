@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping
-from typing import Any
 
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ExpressionError
-from kagami.plan.fields import VALUES, FieldKind, texts_in
-from kagami.plan.places.references import read_reference, values_of, with_values, write_reference
-from kagami.plan.values.expressions import read
+from kagami.plan.places.references import parse_reference, values_of, with_values, write_reference
+from kagami.plan.values.expressions import parse_value
 
 
 def rewritten(plan: Plan, rewrite: Callable[[str], str]) -> Plan:
     """The plan with every typed value put through a function."""
+
+    def in_place(reference: str) -> str:
+        return write_reference(with_values(parse_reference(reference), rewrite))
+
     data = plan.model_dump(mode="json")
     for measure in data["measures"]:
         measure["value"] = rewrite(measure["value"])
@@ -21,26 +23,8 @@ def rewritten(plan: Plan, rewrite: Callable[[str], str]) -> Plan:
             measure["solve"] = {side: rewrite(text) for side, text in measure["solve"].items()}
     for step, entry in zip(plan.steps, data["steps"], strict=True):
         for name, kind in step.field_kinds().items():
-            if kind in VALUES:
-                entry[name] = rewrite(entry[name])
-            elif kind is FieldKind.NODES:
-                entry[name] = [_node(node, rewrite) for node in entry[name]]
-            elif kind is FieldKind.SIZES:
-                entry[name] = [[rewrite(text) for text in size] for size in entry[name]]
-            elif kind is FieldKind.ANCHOR:
-                entry[name] = _place(entry[name], rewrite)
-            elif kind is FieldKind.ANCHORS:
-                entry[name] = [_place(place, rewrite) for place in entry[name]]
+            entry[name] = kind.with_places(kind.with_texts(entry[name], rewrite), in_place)
     return from_data(data)
-
-
-def _place(reference: str, rewrite: Callable[[str], str]) -> str:
-    return write_reference(with_values(read_reference(reference), rewrite))
-
-
-def _node(node: dict[str, Any], rewrite: Callable[[str], str]) -> dict[str, Any]:
-    pairs = {side: [rewrite(text) for text in node[side]] for side in ("before", "after")}
-    return {"x": rewrite(node["x"]), "y": rewrite(node["y"]), **pairs}
 
 
 def typed_values(plan: Plan) -> Iterator[tuple[str, str]]:
@@ -49,10 +33,9 @@ def typed_values(plan: Plan) -> Iterator[tuple[str, str]]:
         solve = measure.solve
         yield from ((measure.name, text) for text in (measure.value, *(solve.model_dump().values() if solve else ())))
     for step in plan.steps:
-        for name, kind in step.field_kinds().items():
-            yield from ((step.name, text) for row in texts_in(kind, getattr(step, name)) for text in row)
+        yield from ((step.name, text) for text in step.typed_values())
         for reference in step.anchor_refs():
-            yield from ((step.name, text) for text in values_of(read_reference(reference)))
+            yield from ((step.name, text) for text in values_of(parse_reference(reference)))
 
 
 def measures_named(text: str) -> frozenset[str]:
@@ -73,7 +56,7 @@ def with_measure_named(text: str, name: str, new: str) -> str:
 def _measure_names(text: str) -> list[tuple[int, int, str]]:
     """Where names of measures stand in a value, from left to right."""
     try:
-        waiting = [read(text).root]
+        waiting = [parse_value(text).root]
     except ExpressionError:
         return []
     found = []

@@ -8,7 +8,6 @@ from kagami.plan import limits
 from kagami.plan.changes.given import Changed, Given
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused
-from kagami.plan.fields import FieldKind
 from kagami.plan.language.wording import sayable
 from kagami.plan.messages import listing
 from kagami.plan.tones import LITERAL, Tone, colour_of, made_from, tone_colours, with_tone_named
@@ -46,8 +45,7 @@ def rename_tone(plan: Plan, given: Given) -> Changed:
         tone["name"] = new if tone["name"] == name else tone["name"]
     for step, entry in zip(plan.steps, data["steps"], strict=True):
         for field, kind in step.field_kinds().items():
-            if kind is FieldKind.TONES:
-                entry[field] = [new if used == name else used for used in entry[field]]
+            entry[field] = kind.with_tones(entry[field], lambda used: new if used == name else used)
     return Changed(from_data(data), f"{name} is called {new}")
 
 
@@ -111,6 +109,5 @@ def with_typed_tones(plan: Plan) -> Plan:
     data["tones"] = [tone.model_dump(mode="json") for tone in tones]
     for step, entry in zip(plan.steps, data["steps"], strict=True):
         for field, kind in step.field_kinds().items():
-            if kind is FieldKind.TONES:
-                entry[field] = [renamed.get(used, used) for used in entry[field]]
+            entry[field] = kind.with_tones(entry[field], lambda used: renamed.get(used, used))
     return from_data(data)

@@ -5,13 +5,11 @@ from __future__ import annotations
 from collections import OrderedDict
 from dataclasses import dataclass, field
 from threading import Lock
-from typing import TYPE_CHECKING, Final
+from typing import Final
 
 from kagami.plan.errors import PlanError
-
-if TYPE_CHECKING:
-    from kagami.plan.steps.base import Drawing
-    from kagami.plan.values.solving import Solution
+from kagami.plan.evaluation.outcome import Drawing
+from kagami.plan.values.solution import Solution
 
 MOST_BYTES: Final = 256_000_000
 """What all drawings together may weigh; the longest unused go first."""

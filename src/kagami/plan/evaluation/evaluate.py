@@ -9,64 +9,23 @@ import hashlib
 import math
 import time
 from collections.abc import Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
+from typing import Any
 
-from kagami.geometry.point import Point
 from kagami.plan import limits
 from kagami.plan.document import Plan
-from kagami.plan.errors import PlanError, ReferenceLost
+from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.faults import fault_of
-from kagami.plan.fields import VALUES, FieldKind, texts_in
-from kagami.plan.figure import Figure
-from kagami.plan.messages import listing, number_text
-from kagami.plan.places import anchors
-from kagami.plan.places.selecting import selected
-from kagami.plan.steps import Step
-from kagami.plan.steps.base import Drawing, Inputs
-from kagami.plan.values.measures import MeasureValues, Values
-from kagami.plan.values.solving import Solution, solve_all
+from kagami.plan.evaluation.outcome import Drawing, Outcome
+from kagami.plan.evaluation.result import Result
+from kagami.plan.fields.kind import Surroundings
+from kagami.plan.messages import number_text
+from kagami.plan.steps import Step, kind_of
+from kagami.plan.steps.inputs import Inputs
+from kagami.plan.values.measures import Values
+from kagami.plan.values.solving import solve_all
 from kagami.plan.values.stored import typed_value
-
-
-@dataclass(frozen=True)
-class Outcome:
-    """What became of a step: its drawing, or the error that it holds."""
-
-    id: str
-    name: str
-    key: str
-    """Hash of all that the drawing was made from."""
-    drawing: Drawing | None
-    error: PlanError | None = None
-
-    @property
-    def figure(self) -> Figure | None:
-        """What the step made."""
-        return self.drawing.figure if self.drawing else None
-
-    @property
-    def waits(self) -> bool:
-        """Whether the step itself is sound but one before it is not."""
-        return self.error is not None and self.error.code == "figure-waits"
-
-
-@dataclass(frozen=True)
-class Result:
-    """A plan, evaluated: measures, and outcomes by step id in the plan's order."""
-
-    plan: Plan
-    measures: MeasureValues
-    outcomes: Mapping[str, Outcome]
-    values: Values = field(repr=False, compare=False)
-    """For further values over the same measures and figures."""
-    findings: Mapping[str, Solution | PlanError] = field(default_factory=dict)
-    """What was found for measures that are solved."""
-
-    @property
-    def sound(self) -> bool:
-        """Whether nothing in the plan holds an error."""
-        return not self.measures.errors and all(outcome.error is None for outcome in self.outcomes.values())
 
 
 def evaluate(plan: Plan, cache: Cache | None = None, upto: int | None = None) -> Result:
@@ -82,7 +41,7 @@ def evaluate(plan: Plan, cache: Cache | None = None, upto: int | None = None) ->
 
 def evaluate_steps(plan: Plan, cache: Cache, upto: int | None = None) -> Result:
     """Evaluate a plan's steps without putting their ink together: enough for values and places."""
-    solved, findings = solve_all(plan, cache, evaluate_steps)
+    solved, findings = solve_all(plan, cache, lambda part: evaluate_steps(part, cache).values.of)
     outcomes: dict[str, Outcome] = {}
     values = Values(solved, outcomes)
     for name, found in findings.items():
@@ -131,7 +90,7 @@ def _inked(plan: Plan, outcomes: Mapping[str, Outcome]) -> Mapping[str, Outcome]
         try:
             _ = figure.inks
         except Exception as error:  # noqa: BLE001  (whatever it was, it is this step's fault)
-            answer[step.id] = replace(outcomes[step.id], drawing=None, error=fault_of(step, error))
+            answer[step.id] = replace(outcomes[step.id], drawing=None, error=fault_of(kind_of(type(step)), error))
     return answer
 
 
@@ -153,7 +112,7 @@ def _outcome(step: Step, plan: Plan, values: Values, outcomes: Mapping[str, Outc
     try:
         inputs = _resolved(step, plan, values, outcomes)
     except Exception as error:  # noqa: BLE001  (reading figures is geometry as well)
-        return Outcome(step.id, step.name, "", None, fault_of(step, error))
+        return Outcome(step.id, step.name, "", None, fault_of(kind_of(type(step)), error))
     key = _key(step, inputs)
     drawing = cache.get(key)
     if drawing is None:
@@ -169,48 +128,29 @@ def _drawn(step: Step, inputs: Inputs) -> Drawing | PlanError:
     try:
         return step.draw(inputs)
     except Exception as error:  # noqa: BLE001  (see `faults`: it is told, logged, and the rest is drawn)
-        return fault_of(step, error, inputs.texts)
+        return fault_of(kind_of(type(step)), error, inputs.typed)
 
 
 def _resolved(step: Step, plan: Plan, values: Values, outcomes: Mapping[str, Outcome]) -> Inputs:
     """A step's fields as numbers, places and figures; an error names the field it is about."""
-    numbers: dict[str, float] = {}
-    texts: dict[str, str] = {}
-    places: dict[str, Point] = {}
-    several: dict[str, tuple[Point, ...]] = {}
-    figures = {}
-    _require_tones(step, plan)
-    names = plan.names()
 
-    def value_of(text: str) -> float:
-        return _value(text, "place", values)
+    def value_of(text: str, what: str) -> float:
+        return _value(text, what, values)
 
-    rows: dict[str, tuple[tuple[float, ...], ...]] = {}
-    for name, kind in step.field_kinds().items():
-        given = getattr(step, name)
+    surroundings = Surroundings(outcomes, value_of, [tone.name for tone in plan.tones])
+    fields: dict[str, Any] = {}
+    kinds = step.field_kinds()
+    for name, kind in kinds.items():
         try:
-            if kind in VALUES:
-                texts[name] = typed_value(given, names)
-                numbers[name] = _value(given, name, values)
-            elif kind is FieldKind.ANCHOR:
-                places[name] = anchors.resolve(given, outcomes, value_of)
-            elif kind is FieldKind.ANCHORS:
-                several[name] = tuple(anchors.resolve(reference, outcomes, value_of) for reference in given)
-            elif kind in (FieldKind.FIGURE, FieldKind.FIGURES):
-                ids = (given,) if kind is FieldKind.FIGURE else given
-                figures[name] = tuple(found for reference in ids for found in _figures(reference, outcomes))
-            elif kind in (FieldKind.NODES, FieldKind.SIZES):
-                rows[name] = tuple(tuple(_value(text, name, values) for text in row) for row in texts_in(kind, given))
+            fields[name] = kind.resolve(step[name], name, surroundings)
         except PlanError as error:
             raise error.at(name) from error
-    return Inputs(numbers, texts, places, several, figures, rows, plan.sheet)
 
+    def typed(field: str) -> str:
+        texts = kinds[field].texts(step[field]) if field in kinds else ()
+        return ", ".join(typed_value(text, plan.names()) for text in texts)
 
-def _require_tones(step: Step, plan: Plan) -> None:
-    known = [tone.name for tone in plan.tones]
-    for name in step.tone_names():
-        if name not in known:
-            raise PlanError("no-tone", field="tones", name=name, known=listing(known) or "none")
+    return Inputs(fields, typed, plan.sheet)
 
 
 def _value(text: str, name: str, values: Values) -> float:
@@ -220,35 +160,11 @@ def _value(text: str, name: str, values: Values) -> float:
     return value
 
 
-def _figures(reference: str, outcomes: Mapping[str, Outcome]) -> tuple[Outcome, ...]:
-    identifier, _, selection = reference.partition("#")
-    return selected(_figure(identifier, outcomes), selection)
-
-
-def _figure(identifier: str, outcomes: Mapping[str, Outcome]) -> Outcome:
-    outcome = outcomes.get(identifier)
-    if outcome is None:
-        raise ReferenceLost("no-figure", name=identifier)
-    if outcome.figure is None:
-        raise ReferenceLost("figure-waits", name=outcome.name)
-    return outcome
-
-
 def _key(step: Step, inputs: Inputs) -> str:
-    """Hash of the step and its inputs. Texts of values and the step's own name do not change what is drawn."""
-    plain = {
-        name: getattr(step, name)
-        for name, kind in step.field_kinds().items()
-        if kind in (FieldKind.CHOICE, FieldKind.PICKS, FieldKind.NUMBERS, FieldKind.TONES)
-    }
-    parts = (
-        type(step).__name__,
-        sorted(inputs.values.items()),
-        sorted(inputs.places.items()),
-        sorted(inputs.several.items()),
-        sorted(inputs.rows.items()),
-        [(name, [(o.id, o.name, o.key) for o in group]) for name, group in sorted(inputs.figures.items())],
-        sorted(plain.items()),
-        inputs.sheet,
-    )
+    """Hash of all that a drawing is made from: the kind of step, its fields as they were resolved, and the sheet. Texts
+    of values and the step's own name are no part of it.
+    """
+    kinds = step.field_kinds()
+    fields = [(name, kind.key(inputs.fields[name])) for name, kind in kinds.items()]
+    parts = (type(step).__name__, fields, inputs.sheet)
     return hashlib.blake2b(repr(parts).encode(), digest_size=16).hexdigest()

@@ -4,22 +4,23 @@ from __future__ import annotations
 
 import logging
 import secrets
-from collections.abc import Mapping
-from typing import TYPE_CHECKING, Final
+from collections.abc import Callable
+from typing import Final
 
 from kagami.geometry.errors import GeometryError, InvalidLength, TooLarge
 from kagami.geometry.rounding import RadiusTooLarge
 from kagami.plan.errors import PlanError
 
-if TYPE_CHECKING:
-    from kagami.plan.steps.base import Step
-
 LOG: Final = logging.getLogger(__name__)
-NONE: Final[Mapping[str, str]] = {}
 
 
-def fault_of(step: Step, error: Exception, texts: Mapping[str, str] = NONE) -> PlanError:
-    """The fault that a step holds for an exception; `texts` are its values as typed.
+def untyped(_field: str) -> str:
+    """Stands for the values of a step that could not be resolved."""
+    return ""
+
+
+def fault_of(kind: str, error: Exception, typed: Callable[[str], str] = untyped) -> PlanError:
+    """The fault that a step of a kind holds for an exception; `typed` gives a field's value as typed.
 
     What is neither an error of a plan nor one of geometry is a fault of the program: the step shows a number, and the
     log holds that number with the trace, and the kind of step, but nothing of the plan.
@@ -32,15 +33,15 @@ def fault_of(step: Step, error: Exception, texts: Mapping[str, str] = NONE) -> P
         case InvalidLength():
             name = str(error.values.get("name", "length"))
             value = error.values.get("value", 0.0)
-            return PlanError("length-not-positive", field=name, what=name, expression=texts.get(name, ""), value=value)
+            return PlanError("length-not-positive", field=name, what=name, expression=typed(name), value=value)
         case RadiusTooLarge():
             return PlanError("radius-too-large", field="radius", **error.values)
         case GeometryError():
             return PlanError("geometry-refuses", reason=str(error))
         case MemoryError():
-            LOG.error("a step of kind %s ran out of memory", type(step).__name__)
+            LOG.error("a step of kind %s ran out of memory", kind)
             return PlanError("out-of-memory")
         case _:
             number = secrets.token_hex(4)
-            LOG.error("fault %s while a step of kind %s was drawn", number, type(step).__name__, exc_info=error)
+            LOG.error("fault %s while a step of kind %s was drawn", number, kind, exc_info=error)
             return PlanError("step-broke", number=number)

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 from typing import Final
 
 from kagami.geometry.outline import Shape
-from kagami.plan.evaluation.evaluate import Result, inking
+from kagami.plan.evaluation.evaluate import inking
+from kagami.plan.evaluation.result import Result
 from kagami.plan.tones import tone_colours
 
 INK: Final = "#000000"

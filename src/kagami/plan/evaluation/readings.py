@@ -10,8 +10,8 @@ from kagami.geometry import boolean
 from kagami.geometry.measure.size import Box, area, box
 from kagami.geometry.measure.symmetry import Symmetry, symmetry
 from kagami.geometry.outline import Shape
-from kagami.plan.evaluation.evaluate import Result
 from kagami.plan.evaluation.ink import Piece, pieces
+from kagami.plan.evaluation.result import Result
 from kagami.plan.steps.carve import CarveDetail
 
 
@@ -37,7 +37,7 @@ def ink_box(marks: Sequence[Piece]) -> Box | None:
     return reduce(Box.joined, boxes) if boxes else None
 
 
-def read_mark(result: Result) -> Readings:
+def measure_mark(result: Result) -> Readings:
     """Measure an evaluated plan."""
     marks = pieces(result)
     regions, kept = _carved(result)

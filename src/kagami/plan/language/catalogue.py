@@ -5,12 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from kagami.plan import messages, ranges
-from kagami.plan.changes import sentences as saying
-from kagami.plan.fields import FieldKind
-from kagami.plan.language import sentences, spoken
+from kagami.plan.fields import picks, scanner
+from kagami.plan.language import measures, sentences, spoken
 from kagami.plan.language.translation import LANGUAGE
 from kagami.plan.places import selecting
-from kagami.plan.steps import IN_ORDER_OF_WORK, Chapter, Step
+from kagami.plan.steps import Chapter, Step, in_order_of_work
 
 
 def texts() -> dict[str, str]:
@@ -24,7 +23,7 @@ def texts() -> dict[str, str]:
 def _entries() -> Iterator[tuple[str, str]]:
     yield LANGUAGE, "the code of the language itself"
     yield from ((chapter.value, "a chapter of verbs") for chapter in Chapter)
-    for kind in IN_ORDER_OF_WORK:
+    for kind in in_order_of_work():
         yield from _of_kind(kind)
     forms = (*spoken.FORMS.values(), spoken.COPY)
     yield from ((form, "a place in a sentence; it begins with a word or with {place}") for form in forms)
@@ -32,12 +31,12 @@ def _entries() -> Iterator[tuple[str, str]]:
     chosen = (*selecting.FORMS.values(), *selecting.ALSO)
     yield from ((form, "some of a repeat's copies; it begins with a word") for form in chosen)
     yield from ((word, "every … copy of a repeat") for word in selecting.ORDINALS)
-    picks = (*sentences.PICKED.values(), sentences.ALL_ROUND, sentences.HERE, sentences.ABOUT, sentences.EVERY)
-    yield from ((form, "a choice of regions") for form in picks)
+    choices = (*picks.PICKED.values(), picks.ALL_ROUND, picks.HERE, picks.ABOUT, picks.EVERY)
+    yield from ((form, "a choice of regions") for form in choices)
     yield ranges.LABEL, "what is varied on a contact sheet"
     yield sentences.GUIDE, "at the end of a sentence"
-    yield sentences.NOTHING, "stands for an empty list"
-    yield saying.SOLVE, "what is typed for a measure that is solved; it begins with a word"
+    yield scanner.NOTHING, "stands for an empty list"
+    yield measures.SOLVE, "what is typed for a measure that is solved; it begins with a word"
     yield from ((joiner, "before the last of a list") for joiner in ("and", "or"))
     yield from ((text, "an error") for text in messages.TEXTS.values())
 
@@ -48,5 +47,4 @@ def _of_kind(kind: type[Step]) -> Iterator[tuple[str, str]]:
     yield kind.noun, "begins the name of what a step makes"
     for field, field_kind in kind.field_kinds().items():
         yield field, "a field of a sentence, in errors and labels"
-        if field_kind is FieldKind.CHOICE:
-            yield from ((choice, "a choice in a sentence") for choice in kind.choices(field))
+        yield from ((word, "a choice in a sentence") for word in field_kind.words)

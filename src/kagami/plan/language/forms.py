@@ -13,18 +13,18 @@ from typing import Any, Final, TypeAlias
 from kagami.plan.errors import ExpressionError
 from kagami.plan.language.translation import tr
 
-SlotReader: TypeAlias = Callable[[int], tuple[Any, int] | None]
+SlotParser: TypeAlias = Callable[[int], tuple[Any, int] | None]
 """From a position to what stands there and where it ends; None where a slot that may be missing is."""
 _SLOT: Final = re.compile(r"{(\w+)}")
 OPENING: Final = ("number", "place", "share", "right", "distance")
 """Slots that do not settle yet that it is this form and no other."""
 
 
-class Unspoken(ExpressionError):
+class PhraseError(ExpressionError):
     """Text that is not as it must be; `values["position"]` is the character where it stops making sense."""
 
 
-def say(form: str, **values: object) -> str:
+def format_phrase(form: str, **values: object) -> str:
     """The form in the language that is spoken now, with its slots filled."""
     return tr(form).format(**values)
 
@@ -40,11 +40,11 @@ def fixed_words(form: str) -> Iterator[str]:
     yield from (words for words in _parts(tr(form))[::2] if words.strip())
 
 
-def hear(text: str, at: int, form: str, slots: Mapping[str, SlotReader]) -> tuple[dict[str, Any], int] | None:
+def parse_phrase(text: str, at: int, form: str, slots: Mapping[str, SlotParser]) -> tuple[dict[str, Any], int] | None:
     """What stands in the slots of a form at a position, and where it ends; None where it is not this form.
 
     Raises:
-        Unspoken: it is this form, but does not go on as it must.
+        PhraseError: it is this form, but does not go on as it must.
     """
     found: dict[str, Any] = {}
     settled = False
@@ -52,7 +52,7 @@ def hear(text: str, at: int, form: str, slots: Mapping[str, SlotReader]) -> tupl
         if index % 2 == 0:
             if not text.startswith(part, at):
                 if settled:
-                    raise Unspoken("word-missing", word=part.strip(), position=at)
+                    raise PhraseError("word-missing", word=part.strip(), position=at)
                 return None
             at += len(part)
             continue
@@ -60,7 +60,7 @@ def hear(text: str, at: int, form: str, slots: Mapping[str, SlotReader]) -> tupl
         heard = slots[part](at)
         if heard is None:
             if settled:
-                raise Unspoken("no-place-here", position=at)
+                raise PhraseError("no-place-here", position=at)
             return None
         found[part], at = heard
     return found, at

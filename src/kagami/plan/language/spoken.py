@@ -7,7 +7,7 @@
     reading   = ("width" | "height" | "radius" | "area" | "perimeter" | "thickness") "of" name
               | "distance from" reference "to" reference | "gap between" name "and" name
 
-What is read holds names as they are written; `by_id` puts the ids of steps in their place.
+What is parsed holds names as they are written; `values.stored.by_id` puts the ids of steps in their place.
 """
 
 from __future__ import annotations
@@ -16,12 +16,12 @@ import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Any, Final
+from typing import Any, Final, TypeAlias
 
 from kagami.plan.errors import ExpressionError
-from kagami.plan.language.forms import SlotReader, Unspoken, hear
+from kagami.plan.language.forms import PhraseError, SlotParser, parse_phrase
 from kagami.plan.language.translation import LANGUAGE, tr
-from kagami.plan.language.wording import read_name
+from kagami.plan.language.wording import parse_name
 from kagami.plan.places.references import (
     MOST_DEPTH,
     OWN_PLACE,
@@ -69,6 +69,10 @@ _NUMBER = re.compile(r"\d+")
 _UNKNOWN = re.compile(r"([^\W\d_]+(?: \d+)?)(?= )")
 
 
+ValueParser: TypeAlias = Callable[[str, int, frozenset[str]], tuple[str, int]]
+"""From a text, a position and the words that end a value there, to the value's text and where it ends."""
+
+
 @dataclass(frozen=True, slots=True)
 class Reading:
     """A value measured from earlier figures: its kind, and the figures or places that it is measured between."""
@@ -77,16 +81,9 @@ class Reading:
     figures: tuple[str, ...] = ()
     places: tuple[Reference, ...] = ()
 
-    @property
-    def all_figures(self) -> frozenset[str]:
-        """All figures that it stands on."""
-        from kagami.plan.places.references import figures_of
-
-        return frozenset(self.figures).union(*(figures_of(place) for place in self.places))
-
 
 @dataclass(frozen=True, slots=True)
-class Heard:
+class ParsedPlace:
     """A reference that was read: where it ends, and the spans at which its names stand."""
 
     reference: Reference
@@ -94,32 +91,33 @@ class Heard:
     names: tuple[tuple[int, int, str], ...]
 
 
-def read_spoken(text: str, at: int, depth: int = 0) -> Heard:
+def parse_place(text: str, at: int, value_at: ValueParser, depth: int = 0) -> ParsedPlace:
     """The reference that is written at a position. A bare name stands for the place of the point of that name.
+    `value_at` parses the values in it (`values.expressions.parse_value_at`, which stands above this module).
 
     Raises:
-        Unspoken: there is none.
+        PhraseError: there is none.
     """
     if depth > MOST_DEPTH:
-        raise Unspoken("no-place-here", position=at)
+        raise PhraseError("no-place-here", position=at)
     if origin := _ORIGIN.match(text, at):
-        return Heard(Origin(), origin.end(), ())
-    missed: Unspoken | None = None
+        return ParsedPlace(Origin(), origin.end(), ())
+    missed: PhraseError | None = None
     for kind, form in FORMS.items():
-        phrase = _Phrase(text, depth)
+        phrase = _Phrase(text, value_at, depth)
         try:
-            found = hear(text, at, form, phrase.readers(kind))
-        except Unspoken as error:
+            found = parse_phrase(text, at, form, phrase.readers(kind))
+        except PhraseError as error:
             if kind not in BY_VALUE or text[at : at + 1] in NUMERIC:  # a word may yet be the name of a point
                 missed = missed or error  # “crossing 2 of knot” may yet be an anchor of that name
             continue
         if found is not None:
-            return Heard(_reference(kind, found[0]), found[1], tuple(phrase.names))
+            return ParsedPlace(_reference(kind, found[0]), found[1], tuple(phrase.names))
     if missed is not None:
         raise missed
-    if point := read_name(text, at):
-        return Heard(Anchored(point[0], OWN_PLACE), point[1], ((at, point[1], point[0]),))
-    raise Unspoken("no-place-here", position=at)
+    if point := parse_name(text, at):
+        return ParsedPlace(Anchored(point[0], OWN_PLACE), point[1], ((at, point[1], point[0]),))
+    raise PhraseError("no-place-here", position=at)
 
 
 def _reference(kind: str, slots: Mapping[str, Any]) -> Reference:
@@ -146,11 +144,11 @@ def _reference(kind: str, slots: Mapping[str, Any]) -> Reference:
 class _Phrase:
     """Reads the slots of one phrase and gathers the names in it."""
 
-    def __init__(self, text: str, depth: int) -> None:
-        self.text, self.depth = text, depth
+    def __init__(self, text: str, value_at: ValueParser, depth: int) -> None:
+        self.text, self.value_at, self.depth = text, value_at, depth
         self.names: list[tuple[int, int, str]] = []
 
-    def readers(self, kind: str) -> dict[str, SlotReader]:
+    def readers(self, kind: str) -> dict[str, SlotParser]:
         """A reader for each slot of a form of a kind."""
         return {
             "number": self.number,
@@ -166,10 +164,8 @@ class _Phrase:
 
     def value(self, at: int) -> tuple[str, int] | None:
         """A value that stands before one of the words of places."""
-        from kagami.plan.values.expressions import read_at
-
         try:
-            return read_at(self.text, at, VALUE_STOPS)
+            return self.value_at(self.text, at, VALUE_STOPS)
         except ExpressionError:
             return None
 
@@ -194,15 +190,15 @@ class _Phrase:
         return (unknown[1].replace(" ", "-"), unknown.end()) if unknown else None
 
     def figure(self, at: int) -> tuple[str, int]:
-        found = read_name(self.text, at)
+        found = parse_name(self.text, at)
         if found is None:
-            raise Unspoken("no-name-here", position=at)
+            raise PhraseError("no-name-here", position=at)
         self.names.append((at, found[1], found[0]))
         return found
 
     def figure_or_copy(self, at: int) -> tuple[tuple[str, tuple[int, ...]], int]:
         """A figure's name, and the numbers of copies within copies of it, the outermost first."""
-        copy = hear(self.text, at, COPY, {"number": self.number, "figure": self.figure_or_copy})
+        copy = parse_phrase(self.text, at, COPY, {"number": self.number, "figure": self.figure_or_copy})
         if copy is None:
             name, end = self.figure(at)
             return (name, ()), end
@@ -211,7 +207,7 @@ class _Phrase:
         return (name, (*copies, slots["number"])), end
 
     def reference(self, at: int) -> tuple[Reference, int]:
-        heard = read_spoken(self.text, at, self.depth + 1)
+        heard = parse_place(self.text, at, self.value_at, self.depth + 1)
         self.names.extend(heard.names)
         return heard.reference, heard.end
 
@@ -234,7 +230,7 @@ def place_text(anchor: str) -> str:
 
 
 @dataclass(frozen=True, slots=True)
-class HeardReading:
+class ParsedReading:
     """A reading that was read: where it begins and ends, and the spans at which its names stand."""
 
     reading: Reading
@@ -248,54 +244,19 @@ class HeardReading:
         return frozenset(name for _, _, name in self.names)
 
 
-def read_reading(text: str, at: int) -> HeardReading | None:
-    """The reading that is written at a position; None when none begins there.
+def parse_reading(text: str, at: int, value_at: ValueParser) -> ParsedReading | None:
+    """The reading that is written at a position; None when none begins there. `value_at` as in `parse_place`.
 
     Raises:
-        Unspoken: one begins there and does not go on as it must.
+        PhraseError: one begins there and does not go on as it must.
     """
     for kind, form in READINGS.items():
-        phrase = _Phrase(text, 0)
-        found = hear(text, at, form, phrase.readers(kind))
+        phrase = _Phrase(text, value_at, 0)
+        found = parse_phrase(text, at, form, phrase.readers(kind))
         if found is None:
             continue
         slots, end = found
         figures = tuple(slots[name] for name in ("figure", "first", "second") if name in slots)
         places = tuple(slots[name] for name in ("one", "other") if name in slots)
-        return HeardReading(Reading(kind, figures, places), at, end, tuple(phrase.names))
+        return ParsedReading(Reading(kind, figures, places), at, end, tuple(phrase.names))
     return None
-
-
-def by_id(reference: Reference, identify: Callable[[str], str]) -> Reference:
-    """The reference with each figure's name put through a function."""
-    match reference:
-        case Origin():
-            return reference
-        case Anchored(figure, path):
-            return Anchored(identify(figure), path)
-        case CrossingOf(first, second, number):
-            return CrossingOf(identify(first), identify(second), number)
-        case TouchOf(figure, origin, number):
-            return TouchOf(identify(figure), by_id(origin, identify), number)
-        case NearestOf(figure, origin):
-            return NearestOf(identify(figure), by_id(origin, identify))
-        case Between(one, other):
-            return Between(by_id(one, identify), by_id(other, identify))
-        case OffsetOf(origin, right, up):
-            return OffsetOf(by_id(origin, identify), _value_by_id(right, identify), _value_by_id(up, identify))
-        case PolarOf(origin, distance, angle):
-            return PolarOf(by_id(origin, identify), _value_by_id(distance, identify), _value_by_id(angle, identify))
-        case ShareOf(one, other, share):
-            return ShareOf(by_id(one, identify), by_id(other, identify), _value_by_id(share, identify))
-
-
-def _value_by_id(text: str, identify: Callable[[str], str]) -> str:
-    from kagami.plan.values.stored import value_by_id
-
-    return value_by_id(text, identify)
-
-
-def reading_by_id(reading: Reading, identify: Callable[[str], str]) -> Reading:
-    """The reading with each figure's name put through a function."""
-    places = tuple(by_id(place, identify) for place in reading.places)
-    return Reading(reading.kind, tuple(identify(name) for name in reading.figures), places)

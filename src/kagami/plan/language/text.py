@@ -19,13 +19,13 @@ from __future__ import annotations
 import re
 from typing import Any, Final
 
-from kagami.plan.changes.sentences import measure_of, measure_text
 from kagami.plan.document import SCHEMA, Plan, from_data
 from kagami.plan.errors import PlanError
-from kagami.plan.language.parsing import read_sentence, stop_words
+from kagami.plan.language.measures import measure_of, measure_text
+from kagami.plan.language.parsing import parse_sentence, stop_words
 from kagami.plan.language.sentences import write_sentence
 from kagami.plan.language.translation import english, speaking
-from kagami.plan.language.wording import name_text, read_name
+from kagami.plan.language.wording import name_text, parse_name
 from kagami.plan.limits import DOCUMENT_BYTES
 from kagami.plan.naming import free_id, free_name
 from kagami.plan.steps import kind_of
@@ -65,7 +65,7 @@ def _written(plan: Plan) -> str:
     return "\n".join(lines) + "\n"
 
 
-def read_text(text: str) -> Plan:
+def parse_text(text: str) -> Plan:
     """The plan that a text tells, in English.
 
     Raises:
@@ -112,7 +112,7 @@ def _read_head(word: str, value: str, data: dict[str, Any]) -> None:
             data["sheet"] = float(_required(_SHEET, value, "a size such as 20u")[1])
         case "Tone":
             found = _required(_TONE, value, "a name, = and a colour")
-            name = read_name(found[1], 0)
+            name = parse_name(found[1], 0)
             if name is None or name[1] != len(found[1]):
                 raise TextError("heading-unread", value=found[1], wanted="a name")
             data["tones"].append({"name": name[0], "colour": found[2]})
@@ -135,7 +135,7 @@ def _read_step(line: str, plan: Plan, data: dict[str, Any]) -> Plan:
     text = line[given.end() :] if given else line
     for former, word in FORMER.items():
         text = re.sub(rf"^{former}(?= )", word, text)
-    sentence = read_sentence(text, {step.name: step.id for step in plan.steps})
+    sentence = parse_sentence(text, {step.name: step.id for step in plan.steps})
     fields = dict(sentence.fields)
     name = fields.pop("name", None) or free_name(plan, sentence.kind.noun)
     identifier = given[1] if given else free_id(plan, name)

@@ -19,7 +19,7 @@ def name_text(name: str) -> str:
     return name if BARE.fullmatch(name) else f"{QUOTES[0]}{name}{QUOTES[1]}"
 
 
-def read_name(text: str, at: int) -> tuple[str, int] | None:
+def parse_name(text: str, at: int) -> tuple[str, int] | None:
     """The name that is written at a position, and where it ends; None when there is none."""
     if quoted := _QUOTED.match(text, at):
         return quoted[1], quoted.end()

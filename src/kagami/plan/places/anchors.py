@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Mapping
 from functools import lru_cache
-from typing import TYPE_CHECKING, Final, TypeAlias
+from typing import Final, TypeAlias
 
 import numpy as np
 
@@ -18,11 +18,11 @@ from kagami.geometry.point import ORIGIN, Point
 from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import LENGTH, SAME
 from kagami.plan.errors import ReferenceLost
+from kagami.plan.evaluation.outcome import Outcome, drawn
 from kagami.plan.figure import Figure
-from kagami.plan.language.forms import say
+from kagami.plan.language.spoken import place_text
 from kagami.plan.places.references import (
     OWN_PLACE,
-    SHEET_ORIGIN,
     Anchored,
     Between,
     CrossingOf,
@@ -33,13 +33,8 @@ from kagami.plan.places.references import (
     Reference,
     ShareOf,
     TouchOf,
-    read_reference,
 )
 
-if TYPE_CHECKING:
-    from kagami.plan.evaluation.evaluate import Outcome
-
-__all__ = ["SHEET_ORIGIN", "crossings_of", "describe", "resolve", "touches_of"]
 _TOUCH_SAMPLES: Final = 128
 _HALVINGS: Final = 60
 
@@ -47,18 +42,15 @@ _HALVINGS: Final = 60
 ValueOf: TypeAlias = Callable[[str], float]
 
 
-def resolve(reference: str, outcomes: Mapping[str, Outcome], value_of: ValueOf) -> Point:
+def resolve(reference: Reference, outcomes: Mapping[str, Outcome], value_of: ValueOf) -> Point:
     """The place of a reference; `value_of` computes the values in it.
 
     Raises:
         ReferenceLost: no such figure before this step, one that waits itself, or no such anchor on it.
     """
-    return _place(read_reference(reference), outcomes, value_of)
 
-
-def _place(reference: Reference, outcomes: Mapping[str, Outcome], value_of: ValueOf) -> Point:
     def at(place: Reference) -> Point:
-        return _place(place, outcomes, value_of)
+        return resolve(place, outcomes, value_of)
 
     match reference:
         case Origin():
@@ -66,17 +58,17 @@ def _place(reference: Reference, outcomes: Mapping[str, Outcome], value_of: Valu
         case Anchored(identifier, path):
             return _anchor(identifier, path, outcomes)
         case CrossingOf(first, second, number):
-            (one, a), (other, b) = _figure(first, outcomes), _figure(second, outcomes)
-            return _numbered(crossings_of(a.whole, b.whole), number, f"crossing of {one} and {other}")
+            one, other = drawn(first, outcomes), drawn(second, outcomes)
+            found = crossings_of(one.made.whole, other.made.whole)
+            return _numbered(found, number, f"crossing of {one.name} and {other.name}")
         case TouchOf(identifier, origin, number):
-            name, figure = _figure(identifier, outcomes)
-            return _numbered(touches_of(figure.whole, at(origin)), number, f"touch of {name}")
+            of = drawn(identifier, outcomes)
+            return _numbered(touches_of(of.made.whole, at(origin)), number, f"touch of {of.name}")
         case NearestOf(identifier, origin):
-            name, figure = _figure(identifier, outcomes)
-            return nearest_of(figure.whole, at(origin), name)
+            of = drawn(identifier, outcomes)
+            return nearest_of(of.made.whole, at(origin), of.name)
         case Between(one_end, other_end):
-            a_place, b_place = at(one_end), at(other_end)
-            return Point((a_place.x + b_place.x) / 2, (a_place.y + b_place.y) / 2)
+            return at(one_end).middle(at(other_end))
         case OffsetOf() | PolarOf() | ShareOf():
             return _computed(reference, at, value_of)
 
@@ -85,26 +77,16 @@ def _computed(reference: OffsetOf | PolarOf | ShareOf, at: Callable[[Reference],
     """A place that is told by values from other places."""
     match reference:
         case OffsetOf(origin, right, up):
-            place = at(origin)
-            return Point(place.x + value_of(right), place.y + value_of(up))
+            return at(origin).moved(value_of(right), value_of(up))
         case PolarOf(origin, distance, angle):
             return at(origin).toward(math.radians(value_of(angle)), value_of(distance))
         case ShareOf(one_end, other_end, share_text):
-            a_place, b_place, share = at(one_end), at(other_end), value_of(share_text)
-            return Point(a_place.x + (b_place.x - a_place.x) * share, a_place.y + (b_place.y - a_place.y) * share)
-
-
-def _figure(identifier: str, outcomes: Mapping[str, Outcome]) -> tuple[str, Figure]:
-    outcome = outcomes.get(identifier)
-    if outcome is None:
-        raise ReferenceLost("no-figure", name=identifier)
-    if outcome.figure is None:
-        raise ReferenceLost("figure-waits", name=outcome.name)
-    return outcome.name, outcome.figure
+            return at(one_end).lerp(at(other_end), value_of(share_text))
 
 
 def _anchor(identifier: str, path: str, outcomes: Mapping[str, Outcome]) -> Point:
-    name, figure = _figure(identifier, outcomes)
+    owner = drawn(identifier, outcomes)
+    name, figure = owner.name, owner.made
     place = figure.anchor(path)
     if place is None:
         listed = _all_anchors(figure)
@@ -116,8 +98,6 @@ def _anchor(identifier: str, path: str, outcomes: Mapping[str, Outcome]) -> Poin
 
 def _all_anchors(figure: Figure) -> str:
     """All anchors of a figure in words; those that every copy has are named once."""
-    from kagami.plan.language.spoken import place_text
-
     own = [place_text(name) for name in figure.anchors if not name[0].isdigit()]
     copies: dict[str, int] = {}
     for name in figure.anchors:
@@ -222,61 +202,3 @@ def nearest_of(shape: Shape, origin: Point, name: str) -> Point:
     places = np.tile(np.array(origin), (len(table), 1))
     found = table.ask("point", every, table.ask("nearest", every, places), width=2)
     return Point(*found[int(np.argmin(lengths(found - places)))].tolist())
-
-
-def describe(reference: str, names: Mapping[str, str]) -> str:
-    """A reference in words: “O”, “top of lens”, “peak”, “corner 2 of copy 3 of beams”, “crossing 1 of lens and rim”.
-
-    >>> describe("beams.3.corner-2", {"beams": "beams"})
-    'corner 2 of copy 3 of beams'
-    """
-    return _words(read_reference(reference), names)
-
-
-def _words(reference: Reference, names: Mapping[str, str]) -> str:
-    from kagami.plan.language.spoken import FORMS
-    from kagami.plan.language.wording import name_text
-
-    def of(identifier: str) -> str:
-        return name_text(names.get(identifier, identifier))
-
-    match reference:
-        case Origin():
-            return SHEET_ORIGIN
-        case Anchored(figure, path):
-            return of(figure) if path == OWN_PLACE else _anchor_words(of(figure), path)
-        case CrossingOf(first, second, number):
-            return say(FORMS["crossing"], number=number, first=of(first), second=of(second))
-        case TouchOf(figure, origin, number):
-            return say(FORMS["touch"], number=number, figure=of(figure), origin=_words(origin, names))
-        case NearestOf(figure, origin):
-            return say(FORMS["nearest"], figure=of(figure), origin=_words(origin, names))
-        case Between(one, other):
-            return say(FORMS["between"], one=_words(one, names), other=_words(other, names))
-        case OffsetOf() | PolarOf() | ShareOf():
-            return _computed_words(reference, names)
-
-
-def _anchor_words(owner: str, path: str) -> str:
-    from kagami.plan.language.spoken import COPY, FORMS, place_text
-
-    *copies, place = path.split(".")
-    for copy in copies:
-        owner = say(COPY, number=copy, figure=owner)
-    return say(FORMS["anchor"], place=place_text(place), figure=owner)
-
-
-def _computed_words(reference: OffsetOf | PolarOf | ShareOf, names: Mapping[str, str]) -> str:
-    from kagami.plan.language.spoken import FORMS
-    from kagami.plan.values.stored import typed_value
-
-    match reference:
-        case OffsetOf(origin, right, up):
-            values = {"right": typed_value(right, names), "up": typed_value(up, names)}
-            return say(FORMS["offset"], **values, origin=_words(origin, names))
-        case PolarOf(origin, distance, angle):
-            values = {"distance": typed_value(distance, names), "angle": typed_value(angle, names)}
-            return say(FORMS["polar"], **values, origin=_words(origin, names))
-        case ShareOf(one, other, share):
-            ends = {"one": _words(one, names), "other": _words(other, names)}
-            return say(FORMS["share"], share=typed_value(share, names), **ends)

@@ -110,23 +110,23 @@ Reference: TypeAlias = Origin | Anchored | CrossingOf | TouchOf | NearestOf | Be
 
 
 @lru_cache(maxsize=4096)
-def read_reference(text: str) -> Reference:
-    """Read a reference.
+def parse_reference(text: str) -> Reference:
+    """Parse a reference.
 
     Raises:
         DocumentError: it is none.
     """
     if len(text) > MOST_LENGTH:
         raise DocumentError("bad-reference", text=text[:40])
-    reader = _Reader(text)
-    found = reader.reference(0)
-    if reader.at != len(text):
+    parser = _ReferenceParser(text)
+    found = parser.reference(0)
+    if parser.at != len(text):
         raise DocumentError("bad-reference", text=text)
     return found
 
 
 def write_reference(reference: Reference) -> str:
-    """A reference as it stands in documents; `read_reference` gives it back."""
+    """A reference as it stands in documents; `parse_reference` gives it back."""
     match reference:
         case Origin():
             return SHEET_ORIGIN
@@ -146,31 +146,6 @@ def write_reference(reference: Reference) -> str:
             return f"polar({distance}|{angle}|{write_reference(origin)})"
         case ShareOf(one, other, share):
             return f"share({share}|{write_reference(one)},{write_reference(other)})"
-
-
-def figures_of(reference: Reference) -> frozenset[str]:
-    """Ids of the figures that a reference stands on."""
-    match reference:
-        case Origin():
-            return frozenset()
-        case Anchored(figure, _):
-            return frozenset({figure})
-        case CrossingOf(first, second, _):
-            return frozenset({first, second})
-        case TouchOf(figure, origin, _) | NearestOf(figure, origin):
-            return frozenset({figure}) | figures_of(origin)
-        case Between(one, other):
-            return figures_of(one) | figures_of(other)
-        case OffsetOf(origin, first, second) | PolarOf(origin, first, second):
-            return figures_of(origin) | _read_by(first) | _read_by(second)
-        case ShareOf(one, other, share):
-            return figures_of(one) | figures_of(other) | _read_by(share)
-
-
-def _read_by(value: str) -> frozenset[str]:
-    from kagami.plan.values.expressions import figures_in
-
-    return figures_in(value)
 
 
 def values_of(reference: Reference) -> tuple[str, ...]:
@@ -211,7 +186,7 @@ def with_values(reference: Reference, rewrite: Callable[[str], str]) -> Referenc
             return reference
 
 
-class _Reader:
+class _ReferenceParser:
     def __init__(self, text: str) -> None:
         self.text = text
         self.at = 0

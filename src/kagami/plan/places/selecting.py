@@ -9,16 +9,14 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import replace
-from typing import TYPE_CHECKING, Any, Final
+from typing import Any, Final
 
 from kagami.plan.errors import PlanError
+from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.figure import Figure
-from kagami.plan.language.forms import SlotReader, hear, say
+from kagami.plan.language.forms import SlotParser, format_phrase, parse_phrase
 from kagami.plan.language.translation import tr
-from kagami.plan.language.wording import name_text, read_name
-
-if TYPE_CHECKING:
-    from kagami.plan.evaluation.evaluate import Outcome
+from kagami.plan.language.wording import name_text, parse_name
 
 FORMS: Final = {
     "each": "the copies of {figure} one by one",
@@ -34,6 +32,8 @@ ALSO: Final = {
     "each copy of {figure}": "each",
 }
 """Further ways in which a selection may be typed."""
+SELECTION: Final = r"(#(each|[1-9]\d{0,3}(-[1-9]\d{0,3})?|every-[1-9]\d?(-from-[1-9]\d{0,3})?))?"
+"""A selection behind the id of a figure, as documents hold it."""
 ORDINALS: Final = ("second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth")
 _NUMBER: Final = re.compile(r"[1-9]\d{0,3}")
 _NTH: Final = re.compile(r"([1-9]\d?)(?:st|nd|rd|th)")
@@ -87,17 +87,21 @@ def reference_text(reference: str, names: Mapping[str, str]) -> str:
     if not selection:
         return name
     if selection == "each":
-        return say(FORMS["each"], figure=name)
+        return format_phrase(FORMS["each"], figure=name)
     if selection.startswith("every-"):
         step, _, first = selection.removeprefix("every-").partition("-from-")
         number = int(step)
         ordinal = tr(ORDINALS[number - 2]) if 2 <= number <= len(ORDINALS) + 1 else f"{number}th"
-        return say(FORMS["from" if first else "every"], ordinal=ordinal, figure=name, number=first)
+        return format_phrase(FORMS["from" if first else "every"], ordinal=ordinal, figure=name, number=first)
     low, _, high = selection.partition("-")
-    return say(FORMS["range"], low=low, high=high, figure=name) if high else say(FORMS["one"], number=low, figure=name)
+    return (
+        format_phrase(FORMS["range"], low=low, high=high, figure=name)
+        if high
+        else format_phrase(FORMS["one"], number=low, figure=name)
+    )
 
 
-def read_selection(text: str, at: int, identify: Callable[[str, int], str]) -> tuple[str, int] | None:
+def parse_selection(text: str, at: int, identify: Callable[[str, int], str]) -> tuple[str, int] | None:
     """The selection that is written at a position, as a reference, and where it ends; None where none is.
 
     Raises:
@@ -105,14 +109,14 @@ def read_selection(text: str, at: int, identify: Callable[[str, int], str]) -> t
     """
 
     def figure(at: int) -> tuple[str, int] | None:
-        name = read_name(text, at)
+        name = parse_name(text, at)
         return (identify(name[0], at), name[1]) if name else None
 
     def number(at: int) -> tuple[int, int] | None:
         found = _NUMBER.match(text, at)
         return (int(found[0]), found.end()) if found else None
 
-    slots: dict[str, SlotReader] = {"figure": figure, "number": number, "low": number, "high": number}
+    slots: dict[str, SlotParser] = {"figure": figure, "number": number, "low": number, "high": number}
     slots["ordinal"] = lambda at: _ordinal(text, at)
     best: tuple[str, int] | None = None
     for form, kind in (
@@ -121,7 +125,7 @@ def read_selection(text: str, at: int, identify: Callable[[str, int], str]) -> t
         *ALSO.items(),
     ):
         try:
-            found = hear(text, at, form, slots)
+            found = parse_phrase(text, at, form, slots)
         except PlanError:
             if kind == "from":
                 continue  # it may yet be every copy from the first on

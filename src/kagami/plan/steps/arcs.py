@@ -20,7 +20,7 @@ MOST_TURN = 360.0
 
 def _sweep(inputs: Inputs) -> tuple[float, float]:
     """Start and sweep in radians, counter-clockwise; an end at or before the start lies a turn further on."""
-    start, end = inputs.values["start"], inputs.values["end"]
+    start, end = inputs.value("start"), inputs.value("end")
     sweep = (end - start) % MOST_TURN
     if sweep == 0:
         raise PlanError("same-angle", field="end", angle=start)
@@ -55,7 +55,7 @@ class Ring(_Round):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The ring; anchors are its centre and the quadrants of both circles (`top`, `inner-top` …)."""
-        centre, inner = inputs.places["centre"], inputs.positive("inner")
+        centre, inner = inputs.place("centre"), inputs.positive("inner")
         outer = _outer(inputs, inner)
         anchors = {"centre": centre}
         for word, radius in (("", outer), ("inner-", inner)):
@@ -87,7 +87,7 @@ class ArcStep(_Round):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The arc, counter-clockwise; anchors are its centre, start, middle and end."""
-        centre, radius = inputs.places["centre"], inputs.positive("radius")
+        centre, radius = inputs.place("centre"), inputs.positive("radius")
         start, sweep = _sweep(inputs)
         return Drawing(Figure((figures.arc(centre, radius, start, sweep),), _ends(centre, radius, start, sweep)))
 
@@ -108,7 +108,7 @@ class Wedge(_Round):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The wedge; anchors are its centre, and start, middle and end of its arc."""
-        centre, radius = inputs.places["centre"], inputs.positive("radius")
+        centre, radius = inputs.place("centre"), inputs.positive("radius")
         start, sweep = _sweep(inputs)
         return Drawing(Figure((figures.wedge(centre, radius, start, sweep),), _ends(centre, radius, start, sweep)))
 
@@ -130,7 +130,7 @@ class RingPart(_Round):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The part; anchors are its centre, and start, middle and end of its outer arc."""
-        centre, inner = inputs.places["centre"], inputs.positive("inner")
+        centre, inner = inputs.place("centre"), inputs.positive("inner")
         outer = _outer(inputs, inner)
         start, sweep = _sweep(inputs)
         shape = figures.ring_part(centre, inner, outer, start, sweep)

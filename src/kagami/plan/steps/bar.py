@@ -9,7 +9,7 @@ from kagami.geometry import figures
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.plan.errors import PlanError
-from kagami.plan.fields import AnchorRef, Angle, FieldKind, Length
+from kagami.plan.fields import CHOICE, AnchorRef, Angle, Length
 from kagami.plan.figure import Figure
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
 
@@ -27,7 +27,7 @@ HELD: Final = {
 """The nine places that a figure can be held by, as shares of its size from its centre."""
 Held = Annotated[
     Literal["centre", "left", "right", "top", "bottom", "top left", "top right", "bottom left", "bottom right"],
-    FieldKind.CHOICE,
+    CHOICE,
 ]
 
 
@@ -56,7 +56,7 @@ class Bar(Step):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The bar; anchors are the middles of its ends and sides, its corners and its centre."""
-        foot, direction = inputs.places["foot"], math.radians(inputs.values["direction"])
+        foot, direction = inputs.place("foot"), math.radians(inputs.value("direction"))
         width, length = inputs.positive("width"), inputs.positive("length")
         shape = figures.bar(foot, direction, width, length)
         corners = shape.nodes
@@ -86,7 +86,7 @@ class BarBetween(Step):
         """The bar; anchors as those of a bar."""
         foot, head = inputs.apart("foot", "head")
         shape = figures.bar(foot, foot.direction(head), inputs.positive("width"), foot.distance(head))
-        centre = Point((foot.x + head.x) / 2, (foot.y + head.y) / 2)
+        centre = foot.middle(head)
         anchors = {**cornered(shape, centre), "foot": foot, "head": head}
         return Drawing(Figure((shape,), anchors))
 
@@ -112,6 +112,29 @@ class BoxStep(Step):
         return Drawing(_held_box(inputs, self.held, inputs.positive("width"), inputs.positive("height")))
 
 
+@register("box-between")
+class BoxBetween(Step):
+    """An upright rectangle by two opposite corners."""
+
+    title: ClassVar = "box between"
+    chapter: ClassVar = Chapter.FIGURES
+    sentence: ClassVar = "Box {name} from corner {first} to corner {second}."
+    noun: ClassVar = "box"
+
+    kind: Literal["box-between"] = "box-between"
+    first: AnchorRef = "O"
+    second: AnchorRef = "O"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The rectangle; the corners must differ in both directions."""
+        a, b = inputs.apart("first", "second")
+        if min(abs(a.x - b.x), abs(a.y - b.y)) == 0:
+            raise PlanError("same-place", field="second", what="opposite sides")
+        centre = a.middle(b)
+        shape = figures.box(centre, abs(a.x - b.x), abs(a.y - b.y))
+        return Drawing(Figure((shape,), cornered(shape, centre)))
+
+
 @register("square")
 class Square(Step):
     """A square by its side, held at one of nine places."""
@@ -134,31 +157,8 @@ class Square(Step):
 
 
 def _held_box(inputs: Inputs, held: str, width: float, height: float) -> Figure:
-    turn = math.radians(inputs.values["angle"])
+    turn = math.radians(inputs.value("angle"))
     x, y = HELD[held]
-    centre = inputs.places["place"].toward(turn, -x * width).toward(turn + math.pi / 2, -y * height)
+    centre = inputs.place("place").toward(turn, -x * width).toward(turn + math.pi / 2, -y * height)
     shape = figures.box(centre, width, height, turn)
     return Figure((shape,), cornered(shape, centre))
-
-
-@register("box-between")
-class BoxBetween(Step):
-    """An upright rectangle by two opposite corners."""
-
-    title: ClassVar = "box between"
-    chapter: ClassVar = Chapter.FIGURES
-    sentence: ClassVar = "Box {name} from corner {first} to corner {second}."
-    noun: ClassVar = "box"
-
-    kind: Literal["box-between"] = "box-between"
-    first: AnchorRef = "O"
-    second: AnchorRef = "O"
-
-    def draw(self, inputs: Inputs) -> Drawing:
-        """The rectangle; the corners must differ in both directions."""
-        a, b = inputs.apart("first", "second")
-        if min(abs(a.x - b.x), abs(a.y - b.y)) == 0:
-            raise PlanError("same-place", field="second", what="opposite sides")
-        centre = Point((a.x + b.x) / 2, (a.y + b.y) / 2)
-        shape = figures.box(centre, abs(a.x - b.x), abs(a.y - b.y))
-        return Drawing(Figure((shape,), cornered(shape, centre)))

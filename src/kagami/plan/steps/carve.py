@@ -7,7 +7,6 @@ from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict, Field
 
 from kagami.geometry.arrangement import Arrangement
 from kagami.geometry.arrays import Bools
@@ -15,34 +14,12 @@ from kagami.geometry.crumbs import broadest_neighbour, crumbs
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.geometry.selection import outline_of_faces
-from kagami.plan import limits
-from kagami.plan.fields import FieldKind, WholeFigureRefs
+from kagami.plan.fields import CHOICE, Picks, WholeFigureRefs
 from kagami.plan.figure import Figure
 from kagami.plan.places.regions import Regions, chosen, regions_of
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
 
 MOST_NOTES = 6
-
-
-Share = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
-
-
-class Pick(BaseModel):
-    """One choice: keep or drop a region and its images round the turn.
-
-    The region is named by its `cover` and `rank` (see `regions`); `alike` remembers among how many. `every` is 1 for
-    all round, 2 for every second image, and so on; 0 for this region only.
-    """
-
-    model_config = ConfigDict(extra="forbid", frozen=True)
-
-    keep: bool
-    cover: Annotated[tuple[str, ...], Field(max_length=limits.COPIES * 2)]
-    rank: Annotated[int, Field(ge=0)] = 0
-    alike: Annotated[int, Field(ge=1)] = 1
-    every: Annotated[int, Field(ge=0, le=limits.COPIES)] = 1
-    near: tuple[Share, Share] | None = None
-    """The witness: a place inside the region, in the frame of the first figure that covers it (see `regions`)."""
 
 
 @dataclass(frozen=True)
@@ -70,13 +47,13 @@ class Carve(Step):
 
     kind: Literal["carve"] = "carve"
     figures: WholeFigureRefs
-    picks: Annotated[tuple[Pick, ...], Field(max_length=limits.PICKS), FieldKind.PICKS] = ()
-    rest: Annotated[Literal["dropped", "kept"], FieldKind.CHOICE] = "dropped"
+    picks: Picks = ()
+    rest: Annotated[Literal["dropped", "kept"], CHOICE] = "dropped"
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The kept regions as one shape. A picked region that is gone is remarked upon, and its pick stays."""
         inputs.require_several("figures", 1)
-        outcomes = inputs.figures["figures"]
+        outcomes = inputs.outcomes("figures")
         figures = inputs.all_figures("figures")
         regions = regions_of([(outcome.id, figure) for outcome, figure in zip(outcomes, figures, strict=True)])
         notes: list[tuple[str, Mapping[str, object]]] = []

@@ -59,7 +59,7 @@ class Circle(_Circle):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The circle, with its centre and quadrants as anchors."""
-        return Drawing(circle_figure(inputs.places["centre"], inputs.positive("radius")))
+        return Drawing(circle_figure(inputs.place("centre"), inputs.positive("radius")))
 
 
 @register("circle-through")
@@ -93,7 +93,7 @@ class CircleDiameter(_Circle):
     def draw(self, inputs: Inputs) -> Drawing:
         """The circle; the places must lie apart."""
         a, b = inputs.apart("first", "second")
-        return Drawing(circle_figure(Point((a.x + b.x) / 2, (a.y + b.y) / 2), a.distance(b) / 2))
+        return Drawing(circle_figure(a.middle(b), a.distance(b) / 2))
 
 
 @register("circle-three")
@@ -110,7 +110,7 @@ class CircleThree(_Circle):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The circle; the places must not lie on one line."""
-        found = circle_through(*(inputs.places[name] for name in ("first", "second", "third")))
+        found = circle_through(*(inputs.place(name) for name in ("first", "second", "third")))
         return Drawing(circle_figure(found.centre, found.radius))
 
 
@@ -127,8 +127,8 @@ class CircleTouching(_Circle):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The `number`-th of the circles that touch all three, smallest first."""
-        if len(inputs.figures["figures"]) != 3:
-            raise PlanError("three-figures", field="figures", given=len(inputs.figures["figures"]))
+        if len(inputs.outcomes("figures")) != 3:
+            raise PlanError("three-figures", field="figures", given=len(inputs.outcomes("figures")))
         return Drawing(_numbered(inputs, tangent_circles(_given(inputs, "figures"))))
 
 
@@ -167,12 +167,9 @@ class CircleBetween(_Circle):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """Its diameter runs between the places of both figures that are nearest to `place`."""
-        origin = inputs.places["place"]
-        a, b = (
-            nearest_of(inputs.figure(field).whole, origin, inputs.figures[field][0].name)
-            for field in ("first", "second")
-        )
-        return Drawing(circle_figure(Point((a.x + b.x) / 2, (a.y + b.y) / 2), a.distance(b) / 2))
+        origin = inputs.place("place")
+        a, b = (nearest_of(inputs.figure(field).whole, origin, inputs.name(field)) for field in ("first", "second"))
+        return Drawing(circle_figure(a.middle(b), a.distance(b) / 2))
 
 
 @register("circle-fitted")
@@ -197,7 +194,7 @@ class CircleFitted(_Circle):
 def _given(inputs: Inputs, field: str) -> list[Given]:
     """The lines and circles of a field: each figure's first curve that is one."""
     found: list[Given] = []
-    for outcome in inputs.figures[field]:
+    for outcome in inputs.outcomes(field):
         assert outcome.figure is not None
         given = next((given for curve in outcome.figure.whole.curves if (given := _as_given(curve)) is not None), None)
         if given is None:
@@ -238,7 +235,7 @@ class Oval(Step):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The oval; anchors are its centre and the ends of its axes."""
-        centre, turn = inputs.places["centre"], math.radians(inputs.values["angle"])
+        centre, turn = inputs.place("centre"), math.radians(inputs.value("angle"))
         half = {"right": inputs.positive("width") / 2, "top": inputs.positive("height") / 2}
         half |= {"left": half["right"], "bottom": half["top"]}
         anchors = {"centre": centre}

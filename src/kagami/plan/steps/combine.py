@@ -1,4 +1,4 @@
-"""Whole figures combined: union, difference, intersection, exclusion."""
+"""Whole figures combined: union, difference, intersection, exclusion; divided, split and gathered."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ class _Combination(Step):
         figures, notes = inputs.operands("figures", 2)
         shape = boolean.combine(self.operation, [figure.united for figure in figures])
         if not shape:
-            raise PlanError("nothing-left", field="figures", name=listing([o.name for o in inputs.figures["figures"]]))
+            raise PlanError("nothing-left", field="figures", name=listing([o.name for o in inputs.outcomes("figures")]))
         return Drawing(Figure((shape,)), notes)
 
 
@@ -68,7 +68,7 @@ class Difference(Step):
         taken = [shape for figure in others for shape in figure.copies]
         shape = boolean.difference(first.united, *taken)
         if not shape:
-            raise PlanError("nothing-left", field="figures", name=inputs.figures["figure"][0].name)
+            raise PlanError("nothing-left", field="figures", name=inputs.name("figure"))
         return Drawing(Figure((shape,)))
 
 
@@ -90,3 +90,75 @@ class Exclusion(_Combination):
     sentence: ClassVar = "Of {figures} leave out every second overlap: piece {name}."
     operation: ClassVar = Operation.EXCLUSION
     kind: Literal["exclusion"] = "exclusion"
+
+
+@register("divide")
+class Divide(Step):
+    """All regions into which figures cut each other, as copies."""
+
+    title: ClassVar = "divide"
+    chapter: ClassVar = Chapter.CARVE
+    sentence: ClassVar = "Divide {figures}: pieces {name}."
+    noun: ClassVar = "pieces"
+
+    kind: Literal["divide"] = "divide"
+    figures: FigureRefs
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """A copy a region that some figure covers; lines cut."""
+        inputs.require_several("figures", 1)
+        figures = inputs.all_figures("figures")
+        found = boolean.divide(*(shape for figure in figures for shape in figure.copies))
+        return Drawing(Figure(tuple(shape for shape, _ in found), {}, figures[0].group))
+
+
+@register("split")
+class Split(Step):
+    """A figure cut by a line, both parts kept as copies."""
+
+    title: ClassVar = "split"
+    chapter: ClassVar = Chapter.CARVE
+    sentence: ClassVar = "Split {figure} along {line}: pieces {name}."
+    noun: ClassVar = "pieces"
+
+    kind: Literal["split"] = "split"
+    figure: FigureRef
+    line: FigureRef
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """A copy a part, in the order in which they are found; a line that misses the figure is refused."""
+        shape, cut = inputs.area("figure"), inputs.figure("line")
+        found = boolean.divide(shape, *cut.copies)
+        parts = tuple(part for part, covers in found if 0 in covers)
+        if len(parts) < 2:
+            name = inputs.name("line")
+            raise PlanError("line-misses", field="line", line=name, name=inputs.name("figure"))
+        return Drawing(Figure(parts))
+
+
+@register("group")
+class GroupStep(Step):
+    """Figures gathered as copies of one, on top of all before."""
+
+    title: ClassVar = "group"
+    chapter: ClassVar = Chapter.CARVE
+    sentence: ClassVar = "Group {figures}: {name}."
+    noun: ClassVar = "group"
+
+    kind: Literal["group"] = "group"
+    figures: FigureRefs
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """All copies in order; anchors of figure k begin with `k.`; the symmetry is known when all share it, and
+        tones stay when all have some.
+        """
+        inputs.require_several("figures", 1)
+        figures = inputs.all_figures("figures")
+        anchors = {
+            f"{k}.{name}": place for k, figure in enumerate(figures, 1) for name, place in figure.anchors.items()
+        }
+        groups = {figure.group for figure in figures}
+        group = groups.pop() if len(groups) == 1 else None
+        toned = all(figure.tones for figure in figures)
+        tones = tuple(tone for figure in figures for tone in figure.tones) if toned else ()
+        return Drawing(Figure(tuple(shape for figure in figures for shape in figure.copies), anchors, group, tones))

@@ -5,48 +5,22 @@ from __future__ import annotations
 from typing import Annotated, ClassVar, Literal
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict, Field
 
 from kagami.geometry.bezier import Cubic
 from kagami.geometry.curves import Curve, Line
 from kagami.geometry.outline import Outline, Shape
-from kagami.geometry.point import Point
 from kagami.geometry.reshape import fitted_stroke
 from kagami.geometry.tolerance import LENGTH
-from kagami.plan import limits
 from kagami.plan.errors import PlanError
-from kagami.plan.fields import AnchorRef, FieldKind, Length, ValueText
+from kagami.plan.fields import CHOICE, AnchorRef, Length, Nodes
 from kagami.plan.figure import Figure
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
-
-
-class FreeNode(BaseModel):
-    """A node at x, y from the outline's origin, with the moves to its handle before and its handle after."""
-
-    model_config = ConfigDict(extra="forbid", frozen=True)
-
-    x: ValueText
-    y: ValueText
-    before: tuple[ValueText, ValueText] = ("0", "0")
-    after: tuple[ValueText, ValueText] = ("0", "0")
-
-    def values(self) -> tuple[str, ...]:
-        """Its six values, as typed."""
-        return (self.x, self.y, *self.before, *self.after)
-
-    @property
-    def has_handles(self) -> bool:
-        """Whether a handle was moved off the node."""
-        return {*self.before, *self.after} != {"0"}
-
-
-Nodes = Annotated[tuple[FreeNode, ...], Field(max_length=limits.NODES), FieldKind.NODES]
 
 
 class _Free(Step):
     chapter: ClassVar = Chapter.FIGURES
 
-    form: Annotated[Literal["open", "closed"], FieldKind.CHOICE] = "closed"
+    form: Annotated[Literal["open", "closed"], CHOICE] = "closed"
     origin: AnchorRef = "O"
     nodes: Nodes = ()
 
@@ -68,11 +42,11 @@ class FreeOutline(_Free):
     def draw(self, inputs: Inputs) -> Drawing:
         """Segments where two neighbouring handles lie on their nodes, cubics else; anchors are the nodes."""
         self._require(3 if self.form == "closed" else 2)
-        origin = inputs.places["origin"]
-        rows = inputs.rows["nodes"]
-        places = [Point(origin.x + row[0], origin.y + row[1]) for row in rows]
-        befores = [Point(place.x + row[2], place.y + row[3]) for place, row in zip(places, rows, strict=True)]
-        afters = [Point(place.x + row[4], place.y + row[5]) for place, row in zip(places, rows, strict=True)]
+        origin = inputs.place("origin")
+        rows = inputs.rows("nodes")
+        places = [origin.moved(row[0], row[1]) for row in rows]
+        befores = [place.moved(row[2], row[3]) for place, row in zip(places, rows, strict=True)]
+        afters = [place.moved(row[4], row[5]) for place, row in zip(places, rows, strict=True)]
         count = len(places)
         curves: list[Curve] = []
         for k in range(count if self.form == "closed" else count - 1):
@@ -104,12 +78,12 @@ class FreeStroke(_Free):
     def draw(self, inputs: Inputs) -> Drawing:
         """Cubics along the places (handles do not count); anchors are its start and end."""
         self._require(3)
-        origin = inputs.places["origin"]
-        places = np.array([(origin.x + row[0], origin.y + row[1]) for row in inputs.rows["nodes"]])
+        origin = inputs.place("origin")
+        places = np.array([(origin.x + row[0], origin.y + row[1]) for row in inputs.rows("nodes")])
         outline = fitted_stroke(
             places,
             inputs.positive("tolerance"),
-            steadying=max(0.0, inputs.values["steadying"]),
+            steadying=max(0.0, inputs.value("steadying")),
             closed=self.form == "closed",
         )
         anchors = {"start": outline.curves[0].start, "end": outline.curves[-1].end}

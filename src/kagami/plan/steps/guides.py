@@ -9,7 +9,7 @@ from kagami.geometry import figures
 from kagami.geometry.curves import Line
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
-from kagami.plan.fields import AnchorRef, Angle, Count, FieldKind, FigureRef, Length
+from kagami.plan.fields import CHOICE, AnchorRef, Angle, Count, FigureRef, Length
 from kagami.plan.figure import Figure
 from kagami.plan.places.references import OWN_PLACE
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
@@ -41,7 +41,7 @@ class CentreLines(_Guide):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """Two lines as long as the sheet, both ways."""
-        centre = inputs.places["centre"]
+        centre = inputs.place("centre")
         return Drawing(Figure((_crossing_lines(centre, (0.0, math.pi / 2), inputs.sheet),), {"centre": centre}))
 
 
@@ -58,7 +58,7 @@ class Diagonals(_Guide):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """Two lines as long as the sheet, both ways."""
-        centre = inputs.places["centre"]
+        centre = inputs.place("centre")
         angles = (math.pi / 4, 3 * math.pi / 4)
         return Drawing(Figure((_crossing_lines(centre, angles, inputs.sheet),), {"centre": centre}))
 
@@ -77,8 +77,8 @@ class GuideLine(_Guide):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """A line as long as the sheet, both ways."""
-        through = inputs.places["through"]
-        angle = math.radians(inputs.values["angle"])
+        through = inputs.place("through")
+        angle = math.radians(inputs.value("angle"))
         return Drawing(Figure((figures.line(through, angle, inputs.sheet),), {"middle": through}))
 
 
@@ -97,7 +97,7 @@ class LineBetween(_Guide):
     def draw(self, inputs: Inputs) -> Drawing:
         """A line as long as the sheet, both ways from the middle between the places."""
         a, b = inputs.apart("first", "second")
-        middle = Point((a.x + b.x) / 2, (a.y + b.y) / 2)
+        middle = a.middle(b)
         reach = inputs.sheet + a.distance(b) / 2
         anchors = {"first": a, "second": b, "middle": middle}
         return Drawing(Figure((figures.line(middle, a.direction(b), reach),), anchors))
@@ -119,7 +119,7 @@ class Parallel(_Guide):
         """A line as long as the sheet, both ways; a distance below 0 lies to the right."""
         line = inputs.axis("figure")
         heading = line.start.direction(line.end)
-        middle = line.middle.toward(heading + math.pi / 2, inputs.values["distance"])
+        middle = line.middle.toward(heading + math.pi / 2, inputs.value("distance"))
         reach = max(inputs.sheet, line.length / 2)
         return Drawing(Figure((figures.line(middle, heading, reach),), {"middle": middle}))
 
@@ -139,8 +139,8 @@ class PointStep(_Guide):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """No curve, one anchor."""
-        origin = inputs.places["origin"]
-        place = Point(origin.x + inputs.values["right"], origin.y + inputs.values["up"])
+        origin = inputs.place("origin")
+        place = origin.moved(inputs.value("right"), inputs.value("up"))
         return Drawing(Figure((Shape(),), {OWN_PLACE: place}))
 
 
@@ -159,8 +159,8 @@ class PolarPoint(_Guide):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """No curve, one anchor."""
-        angle = math.radians(inputs.values["angle"])
-        place = inputs.places["origin"].toward(angle, inputs.values["distance"])
+        angle = math.radians(inputs.value("angle"))
+        place = inputs.place("origin").toward(angle, inputs.value("distance"))
         return Drawing(Figure((Shape(),), {OWN_PLACE: place}))
 
 
@@ -174,7 +174,7 @@ class Grid(_Guide):
 
     kind: Literal["grid"] = "grid"
     centre: AnchorRef = "O"
-    form: Annotated[Literal["square", "rhombic"], FieldKind.CHOICE] = "square"
+    form: Annotated[Literal["square", "rhombic"], CHOICE] = "square"
     cells: Count = "8"
     cell: Length = "2u"
 
@@ -184,7 +184,7 @@ class Grid(_Guide):
         A rhombic grid has the same lines turned by 30° and 150°, its cells `cell` high between parallel sides.
         """
         cells, cell = inputs.count("cells", 1, MOST_LINES), inputs.positive("cell")
-        centre = inputs.places["centre"]
+        centre = inputs.place("centre")
         first, second = (0.0, math.pi / 2) if self.form == "square" else (math.pi / 6, 5 * math.pi / 6)
         slant = math.sin(second - first)
         side = cell / slant
@@ -223,7 +223,7 @@ class PolarGrid(_Guide):
         """Rings and rays; anchor `r-c` is the crossing of ring r, from inside, and ray c, counter-clockwise from the
         right.
         """
-        centre, step = inputs.places["centre"], inputs.positive("step")
+        centre, step = inputs.place("centre"), inputs.positive("step")
         rings, rays = inputs.count("rings", 1, MOST_LINES), inputs.count("rays", 2, 2 * MOST_LINES)
         shapes = [figures.circle(centre, step * ring) for ring in range(1, rings + 1)]
         outer = step * rings

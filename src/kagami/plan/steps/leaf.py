@@ -36,7 +36,7 @@ class Leaf(Step):
         """The leaf; anchors are its foot, tip, centre and both sides."""
         foot, tip = inputs.apart("foot", "tip")
         width = inputs.positive("width")
-        centre = Point((foot.x + tip.x) / 2, (foot.y + tip.y) / 2)
+        centre = foot.middle(tip)
         across = foot.direction(tip) + math.pi / 2
         anchors = {"foot": foot, "tip": tip, "centre": centre}
         anchors |= {"left": centre.toward(across, width / 2), "right": centre.toward(across, -width / 2)}
@@ -94,8 +94,8 @@ class Shield(Step):
 
         Its shoulders are cut slantwise by `cut` both ways; `bow` is the sagitta of the arcs from its hips to the tip.
         """
-        top, width, height = inputs.places["top"], inputs.positive("width"), inputs.positive("height")
-        cut, side = inputs.values["cut"], inputs.positive("side")
+        top, width, height = inputs.place("top"), inputs.positive("width"), inputs.positive("height")
+        cut, side = inputs.value("cut"), inputs.positive("side")
         if not 0 <= cut < width / 2 or cut + side >= height:
             raise PlanError("shield-too-small", field="cut" if cut + side < height else "side")
         tip = Point(top.x, top.y - height)
@@ -110,7 +110,7 @@ class Shield(Step):
         rim = [corners[0], *corners[1:]] if cut > LENGTH else [corners[0], corners[1], left]
         sides: list[Curve] = [Line(a, b) for a, b in itertools.pairwise(rim)]
         last = [right, Point(top.x + half, shoulder), corners[0]] if cut > LENGTH else [right, corners[0]]
-        bow = inputs.values["bow"]
+        bow = inputs.value("bow")
         sides += [_bowed(left, tip, bow), _bowed(tip, right, bow)]
         sides += [Line(a, b) for a, b in itertools.pairwise(last)]
         anchors = {

@@ -10,7 +10,7 @@ from kagami.geometry.curves import Line
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.tolerance import LENGTH
 from kagami.plan.errors import PlanError
-from kagami.plan.fields import AnchorRef, AnchorRefs, FieldKind
+from kagami.plan.fields import CHOICE, AnchorRef, AnchorRefs
 from kagami.plan.figure import Figure
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
 
@@ -46,12 +46,12 @@ class PathStep(Step):
     noun: ClassVar = "path"
 
     kind: Literal["path"] = "path"
-    form: Annotated[Literal["open", "closed"], FieldKind.CHOICE] = "open"
+    form: Annotated[Literal["open", "closed"], CHOICE] = "open"
     places: AnchorRefs = ()
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The path in the order of the places; anchors are its corners and the middles of its sides."""
-        places = inputs.several["places"]
+        places = inputs.places("places")
         least = 3 if self.form == "closed" else 2
         if len(places) < least:
             raise PlanError("too-few-places", field="places", least=least, given=len(places))

@@ -11,13 +11,13 @@ from kagami.geometry.measure.size import Box
 from kagami.geometry.point import Point
 from kagami.geometry.reshape import stretched
 from kagami.plan.errors import PlanError
-from kagami.plan.fields import AnchorRef, Angle, FieldKind, FigureRef, Length, Number
+from kagami.plan.fields import CHOICE, AnchorRef, Angle, FigureRef, Length, Number
 from kagami.plan.figure import BOX_PLACES, Figure
 from kagami.plan.steps.bar import Held
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
 from kagami.plan.steps.copies import moved
 
-Side = Annotated[Literal["left", "right", "top", "bottom"], FieldKind.CHOICE]
+Side = Annotated[Literal["left", "right", "top", "bottom"], CHOICE]
 OUTWARD = {"left": math.pi, "right": 0.0, "top": math.pi / 2, "bottom": -math.pi / 2}
 OPPOSITE = {"left": "right", "right": "left", "top": "bottom", "bottom": "top"}
 
@@ -37,7 +37,7 @@ class _Placing(Step):
 def _box(inputs: Inputs, field: str) -> Box:
     box = inputs.figure(field).box
     if box is None:
-        raise PlanError("no-reading", field=field, what="size", name=inputs.figures[field][0].name)
+        raise PlanError("no-reading", field=field, what="size", name=inputs.name(field))
     return box
 
 
@@ -54,7 +54,7 @@ class Move(_Placing):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The figure with all its copies and anchors, moved."""
-        by = Affine.translation(inputs.values["right"], inputs.values["up"])
+        by = Affine.translation(inputs.value("right"), inputs.value("up"))
         return Drawing(moved(inputs.figure("figure"), by))
 
 
@@ -71,7 +71,7 @@ class Place(_Placing):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The figure, moved from `start` to `end`."""
-        start, end = inputs.places["start"], inputs.places["end"]
+        start, end = inputs.place("start"), inputs.place("end")
         return Drawing(moved(inputs.figure("figure"), Affine.translation(end.x - start.x, end.y - start.y)))
 
 
@@ -88,7 +88,7 @@ class Rotate(_Placing):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The figure with all its copies and anchors, turned counter-clockwise."""
-        by = Affine.rotation(math.radians(inputs.values["angle"]), inputs.places["centre"])
+        by = Affine.rotation(math.radians(inputs.value("angle")), inputs.place("centre"))
         return Drawing(moved(inputs.figure("figure"), by))
 
 
@@ -105,10 +105,10 @@ class Scale(_Placing):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The figure with all its copies and anchors, scaled."""
-        factor = inputs.values["factor"]
+        factor = inputs.value("factor")
         if factor <= 0:
             raise PlanError("factor-not-positive", field="factor", value=factor)
-        return Drawing(moved(inputs.figure("figure"), Affine.scaling(factor, inputs.places["centre"])))
+        return Drawing(moved(inputs.figure("figure"), Affine.scaling(factor, inputs.place("centre"))))
 
 
 @register("against")
@@ -126,7 +126,7 @@ class Against(_Placing):
     def draw(self, inputs: Inputs) -> Drawing:
         """Moved square to that side alone; 0 is flush, below 0 it reaches in."""
         mine, theirs = _box(inputs, "figure"), _box(inputs, "other")
-        target = held_place(theirs, self.side).toward(OUTWARD[self.side], inputs.values["gap"])
+        target = held_place(theirs, self.side).toward(OUTWARD[self.side], inputs.value("gap"))
         edge = held_place(mine, OPPOSITE[self.side])
         level = self.side in ("left", "right")
         by = Affine.translation(target.x - edge.x if level else 0.0, 0.0 if level else target.y - edge.y)
@@ -177,7 +177,7 @@ class SizeInProportion(_Placing):
 
     kind: Literal["size-in-proportion"] = "size-in-proportion"
     length: Length = "6u"
-    direction: Annotated[Literal["across", "upright"], FieldKind.CHOICE] = "across"
+    direction: Annotated[Literal["across", "upright"], CHOICE] = "across"
     held: Held = "centre"
 
     def draw(self, inputs: Inputs) -> Drawing:
@@ -185,14 +185,14 @@ class SizeInProportion(_Placing):
         box, length = _box(inputs, "figure"), inputs.positive("length")
         now = box.width if self.direction == "across" else box.height
         if now <= 0:
-            raise PlanError("no-reading", field="figure", what="size", name=inputs.figures["figure"][0].name)
+            raise PlanError("no-reading", field="figure", what="size", name=inputs.name("figure"))
         by = Affine.scaling(length / now, held_place(box, self.held))
         return Drawing(moved(inputs.figure("figure"), by))
 
 
 def _sized(inputs: Inputs, box: Box, width: float, height: float, held: str) -> Figure:
     if box.width <= 0 or box.height <= 0:
-        raise PlanError("no-reading", field="figure", what="size", name=inputs.figures["figure"][0].name)
+        raise PlanError("no-reading", field="figure", what="size", name=inputs.name("figure"))
     x, y = held_place(box, held)
     a, d = width / box.width, height / box.height
     return moved(inputs.figure("figure"), Affine(a, 0.0, 0.0, d, x - a * x, y - d * y))
@@ -212,8 +212,8 @@ class Widen(_Placing):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """Moved outward for amounts above 0; what crosses the line is drawn on straight."""
-        source, place = inputs.figure("figure"), inputs.places["place"]
-        amount = inputs.values["amount"]
+        source, place = inputs.figure("figure"), inputs.place("place")
+        amount = inputs.value("amount")
         try:
             shapes = tuple(stretched(shape, place, OUTWARD[self.side], amount) for shape in source.copies)
         except GeometryError as error:

@@ -7,7 +7,7 @@ from typing import Annotated, ClassVar, Literal
 
 from kagami.geometry import figures
 from kagami.geometry.symmetry_groups import Group
-from kagami.plan.fields import AnchorRef, Angle, Count, FieldKind, Length
+from kagami.plan.fields import CHOICE, AnchorRef, Angle, Count, Length
 from kagami.plan.figure import Figure
 from kagami.plan.steps.bar import cornered
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
@@ -30,9 +30,9 @@ class Polygon(Step):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The polygon; anchors are its centre, corners and the middles of its sides."""
-        centre, radius = inputs.places["centre"], inputs.positive("radius")
+        centre, radius = inputs.place("centre"), inputs.positive("radius")
         sides = inputs.count("sides", 3, figures.MOST_SIDES)
-        shape = figures.regular_polygon(centre, sides, radius, math.radians(inputs.values["direction"]))
+        shape = figures.regular_polygon(centre, sides, radius, math.radians(inputs.value("direction")))
         return Drawing(Figure((shape,), cornered(shape, centre), Group(centre, sides)))
 
 
@@ -49,17 +49,17 @@ class StandingPolygon(Step):
 
     kind: Literal["standing-polygon"] = "standing-polygon"
     sides: Count = "6"
-    given: Annotated[Literal["side", "inner radius", "outer radius"], FieldKind.CHOICE] = "side"
+    given: Annotated[Literal["side", "inner radius", "outer radius"], CHOICE] = "side"
     length: Length = "4u"
     centre: AnchorRef = "O"
-    foot: Annotated[Literal["side", "corner"], FieldKind.CHOICE] = "side"
+    foot: Annotated[Literal["side", "corner"], CHOICE] = "side"
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The polygon; anchors are its centre, corners and the middles of its sides.
 
         Source: R = s / 2 sin(π/n) = r / cos(π/n) for side s and inner radius r (regular polygons).
         """
-        centre, length = inputs.places["centre"], inputs.positive("length")
+        centre, length = inputs.place("centre"), inputs.positive("length")
         sides = inputs.count("sides", 3, figures.MOST_SIDES)
         half = math.pi / sides
         radius = {
@@ -73,8 +73,8 @@ class StandingPolygon(Step):
 
 
 def _star(inputs: Inputs, outer: float, inner: float, points: int) -> Drawing:
-    centre = inputs.places["centre"]
-    shape = figures.star(centre, points, outer, inner, math.radians(inputs.values["direction"]))
+    centre = inputs.place("centre")
+    shape = figures.star(centre, points, outer, inner, math.radians(inputs.value("direction")))
     anchors = {"centre": centre}
     nodes = shape.nodes
     anchors.update((f"tip-{k + 1}", nodes[2 * k]) for k in range(points))

@@ -26,18 +26,18 @@ from kagami.geometry.weave import (
     woven,
 )
 from kagami.plan.errors import PlanError
-from kagami.plan.fields import AnchorRef, Angle, Count, FieldKind, FigureRef, FigureRefs, Length, Numbers, Sizes
+from kagami.plan.fields import CHOICE, AnchorRef, Angle, Count, FigureRef, FigureRefs, Length, Numbers, Sizes
 from kagami.plan.figure import Figure
 from kagami.plan.messages import number_text
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Notes, Step, register
 
 MOST_STEPS = 40
 MOST_TOLD = 6
-CornerForm = Annotated[Literal["mitred", "round", "bevelled"], FieldKind.CHOICE]
+CornerForm = Annotated[Literal["mitred", "round", "bevelled"], CHOICE]
 CORNERS = {"mitred": Corners.MITRE, "round": Corners.ROUND, "bevelled": Corners.BEVEL}
-EndForm = Annotated[Literal["butt", "round", "square"], FieldKind.CHOICE]
+EndForm = Annotated[Literal["butt", "round", "square"], CHOICE]
 ENDS = {"butt": Ends.BUTT, "round": Ends.ROUND, "square": Ends.SQUARE}
-Lies = Annotated[Literal["on", "left of", "right of"], FieldKind.CHOICE]
+Lies = Annotated[Literal["on", "left of", "right of"], CHOICE]
 PLACES = {"on": Place.MIDDLE, "left of": Place.LEFT, "right of": Place.RIGHT}
 
 
@@ -85,13 +85,13 @@ class Taper(_Refining):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """A band along each copy; the end width may be 0."""
-        source, width, last = inputs.figure("figure"), inputs.positive("width"), inputs.values["end_width"]
+        source, width, last = inputs.figure("figure"), inputs.positive("width"), inputs.value("end_width")
         if last < 0:
             raise PlanError(
                 "length-not-positive",
                 field="end_width",
                 what="end width",
-                expression=inputs.texts["end_width"],
+                expression=inputs.typed("end_width"),
                 value=number_text(last),
             )
         ends, place = ENDS[self.ends], PLACES[self.lies]
@@ -117,7 +117,7 @@ class Offset(_Refining):
     def draw(self, inputs: Inputs) -> Drawing:
         """A copy a step, the nearest first; a distance below 0 goes inward. Steps that leave nothing are refused."""
         steps = inputs.count("steps", 1, MOST_STEPS)
-        distance = inputs.values["distance"]
+        distance = inputs.value("distance")
         found = offsets(inputs.area("figure"), distance, steps, corners=CORNERS[self.corners])
         if not all(found):
             left = sum(1 for shape in found if shape)
@@ -137,7 +137,7 @@ class Gap(_Refining):
     kind: Literal["gap"] = "gap"
     figures: FigureRefs
     gap: Length = "0.25u"
-    way: Annotated[Literal["each giving half", "the first keeping its form"], FieldKind.CHOICE] = "each giving half"
+    way: Annotated[Literal["each giving half", "the first keeping its form"], CHOICE] = "each giving half"
 
     def draw(self, inputs: Inputs) -> Drawing:
         """Every copy of every figure is a piece; pieces of which nothing is left are dropped with a remark."""
@@ -185,8 +185,8 @@ class Weave(_Refining):
     def draw(self, inputs: Inputs) -> Drawing:
         """A copy a piece, strand by strand; anchor `crossing-k` is the k-th crossing, counted along the strands."""
         strands = strands_of(inputs, inputs.positive("width"), ENDS[self.ends], CORNERS[self.corners])
-        if inputs.values["gap"] < 0:
-            raise PlanError("length-not-positive", field="gap", what="gap", expression=inputs.texts["gap"], value=0.0)
+        if inputs.value("gap") < 0:
+            raise PlanError("length-not-positive", field="gap", what="gap", expression=inputs.typed("gap"), value=0.0)
         try:
             crossings = passes_of(strands)
         except StrandsMeet as error:
@@ -195,13 +195,13 @@ class Weave(_Refining):
             raise PlanError("no-such-crossing", field="flipped", number=max(self.flipped), count=len(crossings))
         found = alternate(strands, crossings, flipped=[number - 1 for number in self.flipped])
         plain = alternate(strands, crossings)
-        pieces = woven(strands, crossings, found, inputs.values["gap"])
+        pieces = woven(strands, crossings, found, inputs.value("gap"))
         notes = []
         if plain.clashes:
             first, second = (crossings[c].place for c in plain.clashes[0])
             values = {"x": number_text(first.x), "y": number_text(first.y)}
             notes.append(("weave-clash", {**values, "to_x": number_text(second.x), "to_y": number_text(second.y)}))
-        close = crowded(strands, crossings, 2 * inputs.values["gap"])
+        close = crowded(strands, crossings, 2 * inputs.value("gap"))
         if close:
             places = [crossings[c].place for c in dict.fromkeys(c for pair in close for c in pair)]
             told = "; ".join(f"{number_text(place.x)}, {number_text(place.y)}" for place in places[:MOST_TOLD])
@@ -209,7 +209,7 @@ class Weave(_Refining):
             notes.append(("weave-crowded", {"places": f"{told} and {more} more" if more > 0 else told}))
         anchors = {f"crossing-{k}": crossing.place for k, crossing in enumerate(crossings, 1)}
         shapes = tuple(piece for strand in pieces for piece in strand)
-        detail = WeaveDetail(tuple(strands), crossings, found, inputs.values["gap"])
+        detail = WeaveDetail(tuple(strands), crossings, found, inputs.value("gap"))
         return Drawing(Figure(shapes, anchors), tuple(notes), detail)
 
 
@@ -227,7 +227,7 @@ class Inlay(_Refining):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """A copy a piece of the weave, in their order."""
-        outcome = inputs.figures["figure"][0]
+        outcome = inputs.outcomes("figure")[0]
         detail = outcome.drawing.detail if outcome.drawing else None
         if not isinstance(detail, WeaveDetail):
             raise PlanError("not-a-weave", field="figure", name=outcome.name)
@@ -260,7 +260,7 @@ class Round(_Refining):
     noun: ClassVar = "rounded"
 
     kind: Literal["round"] = "round"
-    which: Annotated[Literal["all", "outer", "inner"], FieldKind.CHOICE] = "all"
+    which: Annotated[Literal["all", "outer", "inner"], CHOICE] = "all"
     figure: FigureRef
     radius: Length = "0.5u"
 
@@ -282,7 +282,7 @@ class RoundFar(_Refining):
     noun: ClassVar = "rounded"
 
     kind: Literal["round-far"] = "round-far"
-    which: Annotated[Literal["all", "outer", "inner"], FieldKind.CHOICE] = "all"
+    which: Annotated[Literal["all", "outer", "inner"], CHOICE] = "all"
     figure: FigureRef
     radius: Length = "1u"
 
@@ -319,7 +319,7 @@ class RoundEach(_Refining):
     def draw(self, inputs: Inputs) -> Drawing:
         """All copies as one area; the list begins again where there are more corners, and 0 leaves a corner sharp."""
         shape, source = inputs.shape("figure"), inputs.figure("figure")
-        given = [row[0] for row in inputs.rows["radii"]]
+        given = [row[0] for row in inputs.rows("radii")]
         if not given or any(radius < 0 for radius in given):
             raise PlanError("radii-missing", field="radii")
         count = len(corners_of(shape))
@@ -339,18 +339,18 @@ class RoundOne(_Refining):
     figure: FigureRef
     place: AnchorRef = "O"
     radius: Length = "0.5u"
-    reach: Annotated[Literal["there alone", "all round"], FieldKind.CHOICE] = "there alone"
+    reach: Annotated[Literal["there alone", "all round"], CHOICE] = "there alone"
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The corner at that place; with “all round” its images under the symmetry that the figure is known to have."""
-        source, shape, place = inputs.figure("figure"), inputs.shape("figure"), inputs.places["place"]
+        source, shape, place = inputs.figure("figure"), inputs.shape("figure"), inputs.place("place")
         wanted = [place]
         if self.reach == "all round" and source.group is not None:
             wanted = list(source.group.orbit(place))
         corners = corners_of(shape)
         only = [k for k, corner in enumerate(corners) if any(corner.place.distance(at) <= SAME for at in wanted)]
         if not only:
-            name = inputs.figures["figure"][0].name
+            name = inputs.name("figure")
             raise PlanError("nothing-there", field="place", what="corner", name=name)
         return Drawing(Figure((rounded(shape, inputs.positive("radius"), only),), source.anchors, source.group))
 
@@ -368,12 +368,12 @@ class Cast(_Refining):
     figure: FigureRef
     length: Length = "6u"
     angle: Angle = "-45"
-    itself: Annotated[Literal["left out", "included"], FieldKind.CHOICE] = "left out"
+    itself: Annotated[Literal["left out", "included"], CHOICE] = "left out"
 
     def draw(self, inputs: Inputs) -> Drawing:
         """What the figure sweeps on its way, with or without itself."""
         shape, length = inputs.area("figure"), inputs.positive("length")
-        angle = math.radians(inputs.values["angle"])
+        angle = math.radians(inputs.value("angle"))
         found = swept(shape, length * math.cos(angle), length * math.sin(angle))
         if self.itself == "left out":
             found = boolean.difference(found, shape)

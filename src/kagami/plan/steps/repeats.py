@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Annotated, ClassVar, Literal
 
 from kagami.geometry.affine import Affine
@@ -11,10 +12,10 @@ from kagami.geometry.outline import Shape
 from kagami.geometry.symmetry_groups import Group
 from kagami.plan import limits
 from kagami.plan.errors import PlanError
-from kagami.plan.fields import AnchorRef, Count, FieldKind, FigureRef, Length, Number
+from kagami.plan.fields import CHOICE, AnchorRef, Angle, Count, FigureRef, Length, Number
 from kagami.plan.figure import Figure
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
-from kagami.plan.steps.copies import anchors_of_copies, repeated, require_size
+from kagami.plan.steps.copies import anchors_of_copies, paired, repeated, require_size
 
 
 class _Repeat(Step):
@@ -33,7 +34,7 @@ class Reflect(_Repeat):
 
     kind: Literal["reflect"] = "reflect"
     line: FigureRef
-    original: Annotated[Literal["kept", "dropped"], FieldKind.CHOICE] = "kept"
+    original: Annotated[Literal["kept", "dropped"], CHOICE] = "kept"
 
     def draw(self, inputs: Inputs) -> Drawing:
         """Copy 1 is the original and copy 2 the image; without the original the image keeps its anchors' names."""
@@ -67,7 +68,7 @@ class March(_Repeat):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """Copy by copy; the first is the figure itself."""
-        dx, dy = inputs.values["right"], inputs.values["up"]
+        dx, dy = inputs.value("right"), inputs.value("up")
         copies = inputs.count("copies", 2, limits.COPIES)
         return repeated(inputs.figure("figure"), [Affine.translation(dx * k, dy * k) for k in range(copies)], {})
 
@@ -115,8 +116,8 @@ class Echo(_Repeat):
 
         With a thickness t more than 0 a scaled copy is grown by what its bands lost on both sides, t(1 − factor)/2.
         """
-        source, centre = inputs.figure("figure"), inputs.places["centre"]
-        factor, thickness = inputs.values["factor"], inputs.values["thickness"]
+        source, centre = inputs.figure("figure"), inputs.place("centre")
+        factor, thickness = inputs.value("factor"), inputs.value("thickness")
         if factor <= 0:
             raise PlanError("factor-not-positive", field="factor", value=factor)
         copies = inputs.count("copies", 2, limits.COPIES)
@@ -131,6 +132,33 @@ class Echo(_Repeat):
 
 def _grown(shape: Shape, by: float) -> Shape:
     return offset(shape, by) if by and shape.closed else shape
+
+
+@register("open")
+class Open(Step):
+    """Two figures turned about a pivot by equal and opposite angles."""
+
+    title: ClassVar = "open about a pivot"
+    chapter: ClassVar = Chapter.REPEATS
+    sentence: ClassVar = "Open {first} and {second} about {pivot} by {angle}° each: {name}."
+    noun: ClassVar = "pair"
+
+    kind: Literal["open"] = "open"
+    first: FigureRef
+    second: FigureRef
+    pivot: AnchorRef = "O"
+    angle: Angle = "10"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The first turned counter-clockwise, the second clockwise; copies 1 and 2."""
+        pivot, angle = inputs.place("pivot"), math.radians(inputs.value("angle"))
+        return paired(
+            inputs.figure("first"),
+            inputs.figure("second"),
+            Affine.rotation(angle, pivot),
+            Affine.rotation(-angle, pivot),
+            {"centre": pivot},
+        )
 
 
 @register("let-go")

@@ -5,14 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Annotated, ClassVar, Literal
 
-from kagami.geometry import boolean
 from kagami.geometry.curves import Arc
 from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.errors import GeometryError, InvalidCount
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.reshape import Bow, bowed, pointed, recognised, with_corner, with_smooth, without_node
 from kagami.plan.errors import PlanError
-from kagami.plan.fields import Count, FieldKind, FigureRef, FigureRefs, Length
+from kagami.plan.fields import CHOICE, Count, FigureRef, Length
 from kagami.plan.figure import Figure
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
 from kagami.plan.steps.refine import outline_figure
@@ -34,16 +33,16 @@ class BowStep(_Reshaping):
 
     kind: Literal["bow"] = "bow"
     amount: Length = "0.3u"
-    curve: Annotated[Literal["arcs", "free curves"], FieldKind.CHOICE] = "arcs"
+    curve: Annotated[Literal["arcs", "free curves"], CHOICE] = "arcs"
 
     def draw(self, inputs: Inputs) -> Drawing:
         """All straight sides; an amount below 0 bows inward. Its anchors and known symmetry stay."""
         source, shape = inputs.figure("figure"), inputs.shape("figure")
         form = Bow.ARC if self.curve == "arcs" else Bow.CUBIC
         try:
-            outlines = tuple(bowed(outline, inputs.values["amount"], bow=form) for outline in shape)
+            outlines = tuple(bowed(outline, inputs.value("amount"), bow=form) for outline in shape)
         except GeometryError as error:
-            raise PlanError("bow-too-large", field="amount", bow=inputs.values["amount"], **error.values) from error
+            raise PlanError("bow-too-large", field="amount", bow=inputs.value("amount"), **error.values) from error
         return Drawing(Figure((Shape(outlines),), source.anchors, source.group))
 
 
@@ -55,14 +54,14 @@ class DrawToPoints(_Reshaping):
     sentence: ClassVar = "Draw {figure} to points at {ends}: {name}."
 
     kind: Literal["draw-to-points"] = "draw-to-points"
-    ends: Annotated[Literal["both ends", "its first end", "its last end"], FieldKind.CHOICE] = "both ends"
+    ends: Annotated[Literal["both ends", "its first end", "its last end"], CHOICE] = "both ends"
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The ends of the longer axis; the first lies the way of its direction (right or up)."""
         outline = inputs.one_outline("figure")
         only = outline.curves[0]
         if len(outline.curves) != 1 or not isinstance(only, Arc | EllipticArc):
-            raise PlanError("not-an-oval", field="figure", name=inputs.figures["figure"][0].name)
+            raise PlanError("not-an-oval", field="figure", name=inputs.name("figure"))
         found = pointed(outline, first=self.ends != "its last end", last=self.ends != "its first end")
         return Drawing(Figure((Shape((found,)),), inputs.figure("figure").anchors))
 
@@ -92,7 +91,7 @@ class NodeForm(_Reshaping):
 
     kind: Literal["node-form"] = "node-form"
     number: Count = "1"
-    form: Annotated[Literal["smooth", "a corner"], FieldKind.CHOICE] = "smooth"
+    form: Annotated[Literal["smooth", "a corner"], CHOICE] = "smooth"
 
     def draw(self, inputs: Inputs) -> Drawing:
         """Curves at the node become cubics."""
@@ -107,7 +106,7 @@ def _at_node(inputs: Inputs, change: Callable[[int], Outline]) -> Outline:
     try:
         return change(number - 1)
     except InvalidCount as error:
-        name = inputs.figures["figure"][0].name
+        name = inputs.name("figure")
         raise PlanError(
             "no-such-part", field="number", name=name, what="inner nodes", count=len(outline.nodes), number=number
         ) from error
@@ -128,75 +127,3 @@ class TrueCurves(_Reshaping):
         tolerance = inputs.positive("tolerance")
         shape = inputs.shape("figure")
         return Drawing(Figure((Shape(tuple(recognised(outline, tolerance) for outline in shape)),)))
-
-
-@register("divide")
-class Divide(Step):
-    """All regions into which figures cut each other, as copies."""
-
-    title: ClassVar = "divide"
-    chapter: ClassVar = Chapter.CARVE
-    sentence: ClassVar = "Divide {figures}: pieces {name}."
-    noun: ClassVar = "pieces"
-
-    kind: Literal["divide"] = "divide"
-    figures: FigureRefs
-
-    def draw(self, inputs: Inputs) -> Drawing:
-        """A copy a region that some figure covers; lines cut."""
-        inputs.require_several("figures", 1)
-        figures = inputs.all_figures("figures")
-        found = boolean.divide(*(shape for figure in figures for shape in figure.copies))
-        return Drawing(Figure(tuple(shape for shape, _ in found), {}, figures[0].group))
-
-
-@register("split")
-class Split(Step):
-    """A figure cut by a line, both parts kept as copies."""
-
-    title: ClassVar = "split"
-    chapter: ClassVar = Chapter.CARVE
-    sentence: ClassVar = "Split {figure} along {line}: pieces {name}."
-    noun: ClassVar = "pieces"
-
-    kind: Literal["split"] = "split"
-    figure: FigureRef
-    line: FigureRef
-
-    def draw(self, inputs: Inputs) -> Drawing:
-        """A copy a part, in the order in which they are found; a line that misses the figure is refused."""
-        shape, cut = inputs.area("figure"), inputs.figure("line")
-        found = boolean.divide(shape, *cut.copies)
-        parts = tuple(part for part, covers in found if 0 in covers)
-        if len(parts) < 2:
-            name = inputs.figures["line"][0].name
-            raise PlanError("line-misses", field="line", line=name, name=inputs.figures["figure"][0].name)
-        return Drawing(Figure(parts))
-
-
-@register("group")
-class GroupStep(Step):
-    """Figures gathered as copies of one, on top of all before."""
-
-    title: ClassVar = "group"
-    chapter: ClassVar = Chapter.CARVE
-    sentence: ClassVar = "Group {figures}: {name}."
-    noun: ClassVar = "group"
-
-    kind: Literal["group"] = "group"
-    figures: FigureRefs
-
-    def draw(self, inputs: Inputs) -> Drawing:
-        """All copies in order; anchors of figure k begin with `k.`; the symmetry is known when all share it, and
-        tones stay when all have some.
-        """
-        inputs.require_several("figures", 1)
-        figures = inputs.all_figures("figures")
-        anchors = {
-            f"{k}.{name}": place for k, figure in enumerate(figures, 1) for name, place in figure.anchors.items()
-        }
-        groups = {figure.group for figure in figures}
-        group = groups.pop() if len(groups) == 1 else None
-        toned = all(figure.tones for figure in figures)
-        tones = tuple(tone for figure in figures for tone in figure.tones) if toned else ()
-        return Drawing(Figure(tuple(shape for figure in figures for shape in figure.copies), anchors, group, tones))

@@ -13,7 +13,7 @@ from kagami.plan.errors import PlanError
 from kagami.plan.fields import AnchorRef, Angle, Count, FigureRef, Sizes
 from kagami.plan.figure import Figure
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
-from kagami.plan.steps.copies import paired, repeated
+from kagami.plan.steps.copies import repeated
 
 WHOLE = 360.0
 
@@ -34,7 +34,7 @@ class Turn(Step):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """Copy by copy, counter-clockwise; anchor `k.a` is anchor a of copy k, counted from 1."""
-        centre = inputs.places["centre"]
+        centre = inputs.place("centre")
         copies = inputs.count("copies", 2, limits.COPIES)
         turns = [Affine.rotation(index * math.tau / copies, centre) for index in range(copies)]
         source = inputs.figure("figure")
@@ -63,7 +63,7 @@ class TurnPart(Step):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """Copy by copy; steps that come out at a whole turn make the symmetry known."""
-        centre, angle = inputs.places["centre"], inputs.values["angle"]
+        centre, angle = inputs.place("centre"), inputs.value("angle")
         copies = inputs.count("copies", 2, limits.COPIES)
         turns = [Affine.rotation(math.radians(index * angle), centre) for index in range(copies)]
         source = inputs.figure("figure")
@@ -92,9 +92,9 @@ class TurnReflect(Step):
         """The turned copies as in a turn, then the reflected ones: copy `copies` + k is copy 1 reflected, then turned
         like copy k. Twice as many copies as asked, and all symmetries of a regular polygon.
         """
-        centre = inputs.places["centre"]
+        centre = inputs.place("centre")
         copies = inputs.count("copies", 2, limits.COPIES // 2)
-        group = Group(centre, copies, math.radians(inputs.values["angle"]))
+        group = Group(centre, copies, math.radians(inputs.value("angle")))
         return repeated(inputs.figure("figure"), group.maps, {"centre": centre}, group)
 
 
@@ -117,8 +117,8 @@ class TurnSizes(Step):
         """Copy k is scaled from the centre by the k-th size, one factor or those of its width and its height, then
         turned by (k − 1) angles.
         """
-        centre, angle = inputs.places["centre"], math.radians(inputs.values["angle"])
-        sizes = inputs.rows["sizes"]
+        centre, angle = inputs.place("centre"), math.radians(inputs.value("angle"))
+        sizes = inputs.rows("sizes")
         if not sizes:
             raise PlanError("sizes-missing", field="sizes")
         maps = []
@@ -129,30 +129,3 @@ class TurnSizes(Step):
             scaled = Affine(wide, 0.0, 0.0, high, centre.x * (1 - wide), centre.y * (1 - high))
             maps.append(Affine.rotation(k * angle, centre).after(scaled))
         return repeated(inputs.figure("figure"), maps, {"centre": centre})
-
-
-@register("open")
-class Open(Step):
-    """Two figures turned about a pivot by equal and opposite angles."""
-
-    title: ClassVar = "open about a pivot"
-    chapter: ClassVar = Chapter.REPEATS
-    sentence: ClassVar = "Open {first} and {second} about {pivot} by {angle}° each: {name}."
-    noun: ClassVar = "pair"
-
-    kind: Literal["open"] = "open"
-    first: FigureRef
-    second: FigureRef
-    pivot: AnchorRef = "O"
-    angle: Angle = "10"
-
-    def draw(self, inputs: Inputs) -> Drawing:
-        """The first turned counter-clockwise, the second clockwise; copies 1 and 2."""
-        pivot, angle = inputs.places["pivot"], math.radians(inputs.values["angle"])
-        return paired(
-            inputs.figure("first"),
-            inputs.figure("second"),
-            Affine.rotation(angle, pivot),
-            Affine.rotation(-angle, pivot),
-            {"centre": pivot},
-        )

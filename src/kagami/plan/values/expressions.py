@@ -22,7 +22,7 @@ from typing import Final, TypeAlias
 
 from kagami.plan import limits
 from kagami.plan.errors import ExpressionError, PlanError
-from kagami.plan.language.spoken import HeardReading, Reading, read_reading
+from kagami.plan.language.spoken import ParsedReading, Reading, parse_reading
 from kagami.plan.language.translation import english, speaking
 
 MILLIMETRES: Final = {"mm": 1.0, "cm": 10.0, "in": 25.4, "px": 25.4 / 96, "pt": 25.4 / 72}
@@ -62,7 +62,7 @@ class Node:
 
     operation: str
     parts: tuple[Node, ...]
-    value: float | str | HeardReading
+    value: float | str | ParsedReading
     start: int
     end: int
 
@@ -94,13 +94,13 @@ class Expression:
         return frozenset(found)
 
     @property
-    def readings(self) -> tuple[HeardReading, ...]:
+    def readings(self) -> tuple[ParsedReading, ...]:
         """The readings of figures in it, from left to right."""
-        found: list[HeardReading] = []
+        found: list[ParsedReading] = []
         waiting = [self.root]
         while waiting:
             node = waiting.pop()
-            if isinstance(node.value, HeardReading):
+            if isinstance(node.value, ParsedReading):
                 found.append(node.value)
             waiting.extend(reversed(node.parts))
         return tuple(found)
@@ -123,22 +123,22 @@ def is_measure_name(name: str) -> bool:
 
 
 @lru_cache(maxsize=4096)
-def read(text: str) -> Expression:
+def parse_value(text: str) -> Expression:
     """Read a value. Values are notation and the same in every language.
 
     Raises:
         ExpressionError: with the position of the first sign that cannot stand there.
 
-    >>> read("3u + 2 gap").value({"gap": 0.25})
+    >>> parse_value("3u + 2 gap").value({"gap": 0.25})
     3.5
     """
     if len(text) > limits.STORED_LENGTH:
         raise ExpressionError("value-too-long", length=len(text), position=limits.EXPRESSION_LENGTH)
     if not text.strip():
         raise ExpressionError("empty-value", position=0)
-    reader = _Reader(text)
-    root = reader.sum(0)
-    reader.expect_end()
+    parser = _ValueParser(text)
+    root = parser.sum(0)
+    parser.expect_end()
     return Expression(text, root)
 
 
@@ -147,7 +147,7 @@ def figures_in(text: str) -> frozenset[str]:
     if not may_read_figures(text):
         return frozenset()
     try:
-        readings = read(text).readings
+        readings = parse_value(text).readings
     except ExpressionError:
         return frozenset()
     return frozenset().union(*(heard.named for heard in readings))
@@ -158,7 +158,7 @@ def may_read_figures(text: str) -> bool:
     return any(word in text for word in (" of ", " from ", " between "))
 
 
-def read_at(text: str, at: int, stops: frozenset[str]) -> tuple[str, int]:
+def parse_value_at(text: str, at: int, stops: frozenset[str]) -> tuple[str, int]:
     """The value that is written at a position of a sentence, up to where it cannot go on or a word of `stops` follows.
 
     Returns its text and where it ends.
@@ -166,20 +166,20 @@ def read_at(text: str, at: int, stops: frozenset[str]) -> tuple[str, int]:
     Raises:
         ExpressionError: no value begins there, or it stops in the middle.
     """
-    reader = _Reader(text, at, stops)
-    root = reader.sum(0)
+    parser = _ValueParser(text, at, stops)
+    root = parser.sum(0)
     found = text[at : root.end].strip()
     if len(found) > limits.EXPRESSION_LENGTH:
         raise ExpressionError("value-too-long", length=len(found), position=at)
-    return found, max(root.end, reader.behind)
+    return found, max(root.end, parser.behind)
 
 
-def _reading_at(text: str, at: int) -> HeardReading | None:
+def _reading_at(text: str, at: int) -> ParsedReading | None:
     with speaking(english):
-        return read_reading(text, at)
+        return parse_reading(text, at, parse_value_at)
 
 
-class _Reader:
+class _ValueParser:
     """Recursive descent over one value. With `stops` it may be followed by other text."""
 
     def __init__(self, text: str, at: int = 0, stops: frozenset[str] | None = None) -> None:
@@ -215,7 +215,7 @@ class _Reader:
             return self.advance().text
         return None
 
-    def node(self, operation: str, *parts: Node, start: int, value: float | str | HeardReading = 0.0) -> Node:
+    def node(self, operation: str, *parts: Node, start: int, value: float | str | ParsedReading = 0.0) -> Node:
         return Node(operation, parts, value, start, self.behind)
 
     def expect_end(self) -> None:
@@ -315,7 +315,7 @@ class _Computation:
                 assert isinstance(node.value, float)
                 result = node.value
             case "reading":
-                assert isinstance(node.value, HeardReading)
+                assert isinstance(node.value, ParsedReading)
                 result = self.read(node.value.reading)
             case "name":
                 result = self._name(node)

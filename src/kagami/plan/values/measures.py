@@ -4,17 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from typing import TYPE_CHECKING
 
 from kagami.geometry.errors import GeometryError
 from kagami.plan.document import Plan
 from kagami.plan.errors import ExpressionError, PlanError, ReferenceLost
-from kagami.plan.language.spoken import Reading, reading_by_id
-from kagami.plan.values.expressions import Expression, read
+from kagami.plan.evaluation.outcome import Outcome
+from kagami.plan.language.spoken import Reading
+from kagami.plan.values.expressions import Expression, parse_value
 from kagami.plan.values.measuring import measure as measure_reading
-
-if TYPE_CHECKING:
-    from kagami.plan.evaluation.evaluate import Outcome
+from kagami.plan.values.stored import reading_by_id
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,7 +38,7 @@ class Values:
         self._ids = {step.name: step.id for step in self.plan.steps}
         for measure in self.plan.measures:
             try:
-                self.expressions[measure.name] = read(measure.value)
+                self.expressions[measure.name] = parse_value(measure.value)
             except ExpressionError as error:
                 self.errors[measure.name] = error
 
@@ -51,11 +49,11 @@ class Values:
             ExpressionError: it cannot be read or computed, or a measure in it has a fault of its own.
             PlanError: a figure that it reads is not drawn by now.
         """
-        expression = read(text)
+        expression = parse_value(text)
         needed = self._measures(sorted(expression.names))
-        return expression.value(needed, self.plan.module.millimetres, self.read)
+        return expression.value(needed, self.plan.module.millimetres, self.measured)
 
-    def read(self, reading: Reading) -> float:
+    def measured(self, reading: Reading) -> float:
         """What a reading of figures comes to."""
         # Stored readings name figures by id; one that is only being typed may use names.
         known = self._ids.values()
@@ -110,7 +108,7 @@ class Values:
             self.errors[name] = PlanError("measure-failed", name=failed, reason=self.errors[failed])
             return None
         try:
-            self.settled[name] = self.expressions[name].value(self.settled, self.plan.module.millimetres, self.read)
+            self.settled[name] = self.expressions[name].value(self.settled, self.plan.module.millimetres, self.measured)
         except ReferenceLost as error:
             if error.code == "no-figure" and self._comes_later(str(error.values.get("name"))):
                 return PlanError("measure-waits", name=name, figure=error.values["name"])

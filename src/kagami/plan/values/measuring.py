@@ -3,20 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import TYPE_CHECKING
 
 from kagami.geometry.curves import Arc
 from kagami.geometry.measure.gaps import narrowest_gap
 from kagami.geometry.measure.size import area, perimeter
 from kagami.geometry.measure.thickness import thinnest
-from kagami.plan.errors import PlanError, ReferenceLost
+from kagami.plan.errors import PlanError
+from kagami.plan.evaluation.outcome import Outcome, drawn
 from kagami.plan.figure import Figure
 from kagami.plan.language.spoken import Reading
 from kagami.plan.places import anchors
-from kagami.plan.places.references import write_reference
-
-if TYPE_CHECKING:
-    from kagami.plan.evaluation.evaluate import Outcome
 
 
 def measure(reading: Reading, outcomes: Mapping[str, Outcome], value_of: anchors.ValueOf) -> float:
@@ -27,25 +23,15 @@ def measure(reading: Reading, outcomes: Mapping[str, Outcome], value_of: anchors
         PlanError: the figure has no such measure.
     """
     if reading.kind == "distance":
-        first, second = (anchors.resolve(write_reference(place), outcomes, value_of) for place in reading.places)
+        first, second = (anchors.resolve(place, outcomes, value_of) for place in reading.places)
         return first.distance(second)
-    figures = [_figure(identifier, outcomes) for identifier in reading.figures]
+    figures = [drawn(identifier, outcomes) for identifier in reading.figures]
     if reading.kind == "gap":
-        found = narrowest_gap([figures[0][1].united, figures[1][1].united])
+        found = narrowest_gap([figure.made.united for figure in figures])
         if found is None:
-            raise PlanError("no-reading", what="gap", name=figures[0][0])
+            raise PlanError("no-reading", what="gap", name=figures[0].name)
         return found.distance
-    name, figure = figures[0]
-    return _of_one(reading.kind, name, figure)
-
-
-def _figure(identifier: str, outcomes: Mapping[str, Outcome]) -> tuple[str, Figure]:
-    outcome = outcomes.get(identifier)
-    if outcome is None:
-        raise ReferenceLost("no-figure", name=identifier)
-    if outcome.figure is None:
-        raise ReferenceLost("figure-waits", name=outcome.name)
-    return outcome.name, outcome.figure
+    return _of_one(reading.kind, figures[0].name, figures[0].made)
 
 
 def _of_one(kind: str, name: str, figure: Figure) -> float:

@@ -9,9 +9,8 @@ from __future__ import annotations
 
 import hashlib
 import math
-from collections.abc import Callable, Mapping
-from dataclasses import dataclass
-from typing import TYPE_CHECKING, Final
+from collections.abc import Callable
+from typing import Final, Protocol, TypeAlias
 
 import numpy as np
 import scipy
@@ -20,10 +19,7 @@ from kagami.plan import limits
 from kagami.plan.document import Measure, Plan, Solve
 from kagami.plan.errors import PlanError
 from kagami.plan.values.expressions import figures_in
-
-if TYPE_CHECKING:
-    from kagami.plan.evaluation.cache import Cache
-    from kagami.plan.evaluation.evaluate import Result
+from kagami.plan.values.solution import Solution
 
 SAMPLES: Final = 33
 JUMP: Final = 1 / 1024
@@ -31,29 +27,32 @@ JUMP: Final = 1 / 1024
 EXACT: Final = 4 * np.finfo(float).eps
 
 
-@dataclass(frozen=True, slots=True)
-class Solution:
-    """What an open measure was solved to, in u; `others` are further solutions in its range."""
-
-    value: float
-    others: tuple[float, ...]
+Found: TypeAlias = Solution | PlanError
+ValuesOf: TypeAlias = Callable[[Plan], Callable[[str], float]]
+"""From a plan to what its typed values come to: an evaluation of it."""
 
 
-Findings = Mapping[str, Solution | PlanError]
-Evaluation = Callable[[Plan, "Cache"], "Result"]
+class Memory(Protocol):
+    """What was solved before, by a hash of all that it was solved from."""
+
+    def solution(self, key: str, /) -> Found | None:
+        """What is stored under a key."""
+
+    def put_solution(self, key: str, found: Found, /) -> None:
+        """Store what was found."""
 
 
-def solve_all(plan: Plan, cache: Cache, evaluate: Evaluation) -> tuple[Plan, dict[str, Solution | PlanError]]:
+def solve_all(plan: Plan, memory: Memory, values_of: ValuesOf) -> tuple[Plan, dict[str, Found]]:
     """The plan with its open measures set to what they come to, and what was found for each, in order.
 
     A measure that comes to nothing keeps the value at which its search begins.
     """
-    findings: dict[str, Solution | PlanError] = {}
+    findings: dict[str, Found] = {}
     for measure in plan.measures:
         if measure.solve is None:
             continue
         if len(findings) < limits.SOLVED:
-            found = _solve(plan, measure, measure.solve, cache, evaluate)
+            found = _solve(plan, measure, measure.solve, memory, values_of)
         else:
             found = PlanError("too-many", what="solved measures", most=limits.SOLVED)
         findings[measure.name] = found
@@ -73,31 +72,31 @@ def exact_text(value: float) -> str:
     return np.format_float_positional(value, unique=True, trim="0")
 
 
-def _solve(plan: Plan, measure: Measure, solve: Solve, cache: Cache, evaluate: Evaluation) -> Solution | PlanError:
+def _solve(plan: Plan, measure: Measure, solve: Solve, memory: Memory, values_of: ValuesOf) -> Found:
     # Measures that are solved later stand at the value where their search begins.
     closed = tuple(other.model_copy(update={"solve": None}) for other in plan.measures)
     part = _needed(plan, solve).model_copy(update={"measures": closed})
     key = hashlib.blake2b(f"{measure.name}\n{solve!r}\n{part.model_dump_json()}".encode(), digest_size=16).hexdigest()
-    known = cache.solution(key)
+    known = memory.solution(key)
     if known is None:
-        known = _search(part, measure, solve, cache, evaluate)
-        cache.put_solution(key, known)
+        known = _search(part, measure, solve, values_of)
+        memory.put_solution(key, known)
     return known
 
 
-def _search(plan: Plan, measure: Measure, solve: Solve, cache: Cache, evaluate: Evaluation) -> Solution | PlanError:
+def _search(plan: Plan, measure: Measure, solve: Solve, values_of: ValuesOf) -> Found:
     last: list[PlanError] = []
 
     def difference(x: float) -> float:
-        result = evaluate(with_value(plan, measure.name, exact_text(x)), cache)
+        value_of = values_of(with_value(plan, measure.name, exact_text(x)))
         try:
-            return result.values.of(solve.left) - result.values.of(solve.right)
+            return value_of(solve.left) - value_of(solve.right)
         except PlanError as error:
             last[:] = [error]
             return math.nan
 
     try:
-        low, high, start = _range(plan, measure, solve, cache, evaluate)
+        low, high, start = _range(plan, measure, solve, values_of)
     except PlanError as error:
         return error
     if not low < high:
@@ -115,11 +114,9 @@ def _search(plan: Plan, measure: Measure, solve: Solve, cache: Cache, evaluate: 
     return Solution(roots[0], tuple(sorted(roots[1:])))
 
 
-def _range(
-    plan: Plan, measure: Measure, solve: Solve, cache: Cache, evaluate: Evaluation
-) -> tuple[float, float, float]:
-    values = evaluate(with_value(plan.model_copy(update={"steps": ()}), measure.name, measure.value), cache).values
-    return values.of(solve.low), values.of(solve.high), values.of(measure.value)
+def _range(plan: Plan, measure: Measure, solve: Solve, values_of: ValuesOf) -> tuple[float, float, float]:
+    value_of = values_of(with_value(plan.model_copy(update={"steps": ()}), measure.name, measure.value))
+    return value_of(solve.low), value_of(solve.high), value_of(measure.value)
 
 
 def _nothing(measure: Measure, grid: np.ndarray, values: np.ndarray, last: list[PlanError]) -> PlanError:

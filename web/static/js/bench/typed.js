@@ -81,7 +81,7 @@ async function send(form) {
   if (step) given.step = step;
   else if (needle) given.position = Number(needle);
   form.dataset.sending = "1";
-  const made = await make(step ? "say-step" : "add-sentence", given, input);
+  const made = await make(step ? "retype-step" : "add-sentence", given, input);
   delete form.dataset.sending;
   if (made && !step) {
     const fresh = document.querySelector(".typing .sentence-input");

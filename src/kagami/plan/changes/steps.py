@@ -1,0 +1,124 @@
+"""Changes to steps: made, set, renamed, moved, removed."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+from kagami.plan import limits
+from kagami.plan.changes.freezing import users_of, with_step_frozen
+from kagami.plan.changes.given import Changed, Given
+from kagami.plan.changes.picks import with_figures
+from kagami.plan.document import Plan, from_data
+from kagami.plan.errors import ChangeRefused
+from kagami.plan.fields import FieldKind
+from kagami.plan.fields.scanner import Scanner
+from kagami.plan.fields.texts import typed_text
+from kagami.plan.language.parsing import stop_words
+from kagami.plan.language.translation import tr
+from kagami.plan.messages import listing
+from kagami.plan.naming import free_id, free_name, require_name
+from kagami.plan.steps import KINDS, Carve, Step
+
+
+def step_of(plan: Plan, given: Given) -> Step:
+    step = plan.step(given.text("step"))
+    if step is None:
+        raise ChangeRefused("no-step")
+    return step
+
+
+def add_step(plan: Plan, given: Given) -> Changed:
+    """A new step of `step_kind` at `position` (the end where it is left out) with `fields`; the rest has defaults."""
+    kind = given.text("step_kind")
+    if kind not in KINDS:
+        raise ChangeRefused("not-a-choice", value=kind, known=listing(sorted(KINDS), "or"))
+    if len(plan.steps) >= limits.STEPS:
+        raise ChangeRefused("too-many", what="steps", most=limits.STEPS)
+    given_fields = dict(given.mapping("fields"))
+    name = typed_text(given_fields.pop("name", ""), "name", limits.SENTENCE_LENGTH)
+    name = name or free_name(plan, tr(KINDS[kind].noun))
+    require_name(plan, name)
+    kinds, ids = KINDS[kind].field_kinds(), ids_by_name(plan)
+    fields = {field: _taken(kinds, field, value, field, ids) for field, value in given_fields.items()}
+    entry = {**fields, "kind": kind, "id": free_id(plan, name), "name": name}
+    data = plan.model_dump(mode="json")
+    data["steps"].insert(given.position(plan), entry)
+    return Changed(from_data(data), f"{tr(KINDS[kind].title)}: {name}", entry["id"])
+
+
+def set_field(plan: Plan, given: Given) -> Changed:
+    """One field of a step. A carve whose figures change keeps its choice as far as the regions are still there."""
+    step, field = step_of(plan, given), given.text("field")
+    value = _taken(step.field_kinds(), field, given.values.get("value"), "value", _ids_before(plan, step))
+    if isinstance(step, Carve) and field == "figures":
+        return Changed(with_figures(plan, step, value, given.cache), f"{step.name}: figures", step.id)
+    return Changed(with_fields(plan, step, **{field: value}), f"{step.name}: {field} {_brief(value)}", step.id)
+
+
+def _taken(kinds: Mapping[str, FieldKind], field: str, given: object, what: str, ids: Mapping[str, str]) -> Any:
+    """What an interface gives for a field, as documents hold it."""
+    kind = kinds.get(field)
+    if kind is None or not kind.typed:
+        raise ChangeRefused("no-field", name=field)
+    return kind.take(given, what, Scanner("", ids, stop_words()))
+
+
+def ids_by_name(plan: Plan) -> dict[str, str]:
+    """Ids of all figures, by name."""
+    return {step.name: step.id for step in plan.steps}
+
+
+def _ids_before(plan: Plan, step: Step) -> dict[str, str]:
+    """Ids of the figures before a step, by name."""
+    return {other.name: other.id for other in plan.steps[: plan.steps.index(step)]}
+
+
+def rename_step(plan: Plan, given: Given) -> Changed:
+    """A step's name; references hold ids, so that nothing else changes."""
+    step, name = step_of(plan, given), given.text("name", limits.NAME_LENGTH)
+    require_name(plan, name, step)
+    return Changed(with_fields(plan, step, name=name), f"{step.name} is called {name}", step.id)
+
+
+def set_guide(plan: Plan, given: Given) -> Changed:
+    """Make a figure a guide, or let it carry ink again."""
+    step, guide = step_of(plan, given), given.values.get("guide") is True
+    words = f"{step.name} is a guide" if guide else f"{step.name} may carry ink"
+    return Changed(with_fields(plan, step, guide=guide), words, step.id)
+
+
+def remove_step(plan: Plan, given: Given) -> Changed:
+    """Take a step out, unless another one needs it; with `freeze`, what others take from it is frozen first."""
+    step = step_of(plan, given)
+    users = users_of(plan, step)
+    if users and given.values.get("freeze") is not True:
+        made = any(step.id in other.figure_ids() for other in plan.steps)
+        code = "needed-by" if made else "needed-by-values"
+        raise ChangeRefused(code, name=step.name, users=listing(users))
+    if users:
+        plan = with_step_frozen(plan, step, given.cache)
+    steps = tuple(other for other in plan.steps if other.id != step.id)
+    return Changed(plan.model_copy(update={"steps": steps}), f"without {step.name}")
+
+
+def move_step(plan: Plan, given: Given) -> Changed:
+    """Put a step elsewhere in the order; one that then stands before what it needs holds an error."""
+    step = step_of(plan, given)
+    data = plan.model_dump(mode="json")
+    data["steps"].insert(given.position(plan), data["steps"].pop(plan.steps.index(step)))
+    return Changed(from_data(data), f"{step.name} moved", step.id)
+
+
+def with_fields(plan: Plan, step: Step, **values: Any) -> Plan:
+    """The plan with one step's fields replaced, checked like a document that is read."""
+    data = plan.model_dump(mode="json")
+    for entry in data["steps"]:
+        if entry["id"] == step.id:
+            entry.update(values)
+    return from_data(data)
+
+
+def _brief(value: object) -> str:
+    text = str(value)
+    return text if len(text) <= 40 else f"{text[:39]}…"

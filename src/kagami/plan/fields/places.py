@@ -1,0 +1,106 @@
+"""Fields that hold places."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Annotated, Any, ClassVar, Final, TypeAlias
+
+from pydantic import AfterValidator, Field, StringConstraints
+
+from kagami.geometry.point import Point
+from kagami.plan import limits
+from kagami.plan.errors import DocumentError
+from kagami.plan.fields.kind import FieldKind, Rewrite, Shown, Surroundings
+from kagami.plan.fields.scanner import NOTHING, Scanner
+from kagami.plan.fields.texts import typed_text
+from kagami.plan.language.places import describe
+from kagami.plan.language.translation import tr
+from kagami.plan.places.anchors import resolve
+from kagami.plan.places.references import MOST_LENGTH, parse_reference
+
+
+class PlaceKind(FieldKind):
+    """A place: a reference (see `places.references`); it resolves to a point."""
+
+    label: ClassVar[str] = "place"
+    wanted: ClassVar[str] = "a place"
+    is_place: ClassVar[bool] = True
+
+    def parse(self, scanner: Scanner, at: int) -> tuple[str, int]:
+        """A place in words."""
+        return scanner.place(at)
+
+    def write(self, value: Any, names: Mapping[str, str]) -> str:
+        """The place in words."""
+        return describe(value, names)
+
+    def places(self, value: Any) -> tuple[str, ...]:
+        """The one reference."""
+        return (value,)
+
+    def resolve(self, value: Any, field: str, surroundings: Surroundings) -> Point:
+        """Where it is."""
+        return place_of(value, surroundings)
+
+    def with_places(self, data: Any, rewrite: Rewrite) -> Any:
+        """Rewritten whole."""
+        return rewrite(data)
+
+    def take(self, given: object, what: str, scanner: Scanner) -> str:
+        """A reference, as the sheet and lists of places give it."""
+        return typed_text(given, what, limits.SENTENCE_LENGTH)
+
+    def shown(self, value: Any) -> Shown:
+        """With the sign of the place."""
+        return Shown("anchor", place=value)
+
+
+class PlacesKind(FieldKind):
+    """Several places, in order; they resolve to points."""
+
+    label: ClassVar[str] = "places"
+    wanted: ClassVar[str] = "a place"
+
+    def parse(self, scanner: Scanner, at: int) -> tuple[list[str], int]:
+        """Places in words, with semicolons between them."""
+        return scanner.entries(at, scanner.place)
+
+    def write(self, value: Any, names: Mapping[str, str]) -> str:
+        """The places in words."""
+        return "; ".join(describe(entry, names) for entry in value) or tr(NOTHING)
+
+    def places(self, value: Any) -> tuple[str, ...]:
+        """All references."""
+        return tuple(value)
+
+    def resolve(self, value: Any, field: str, surroundings: Surroundings) -> tuple[Point, ...]:
+        """Where they are."""
+        return tuple(place_of(reference, surroundings) for reference in value)
+
+    def with_places(self, data: Any, rewrite: Rewrite) -> Any:
+        """Each rewritten."""
+        return [rewrite(reference) for reference in data]
+
+
+def place_of(reference: str, surroundings: Surroundings) -> Point:
+    """The place of a reference; a value in it is named as what is out of reach.
+
+    Raises:
+        ReferenceLost: a figure or an anchor is not there.
+    """
+    return resolve(parse_reference(reference), surroundings.outcomes, lambda text: surroundings.value_of(text, "place"))
+
+
+def _readable(text: str) -> str:
+    try:
+        parse_reference(text)
+    except DocumentError as error:
+        raise ValueError("is no reference to a place") from error
+    return text
+
+
+PLACE: Final = PlaceKind()
+PLACES: Final = PlacesKind()
+_Reference = Annotated[str, StringConstraints(max_length=MOST_LENGTH), AfterValidator(_readable)]
+AnchorRef: TypeAlias = Annotated[_Reference, PLACE]
+AnchorRefs: TypeAlias = Annotated[tuple[_Reference, ...], Field(max_length=limits.NODES), PLACES]

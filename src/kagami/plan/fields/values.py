@@ -1,0 +1,85 @@
+"""Fields that hold one typed value: lengths, angles, counts, numbers."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Annotated, Any, ClassVar, Final, TypeAlias
+
+from kagami.plan import limits
+from kagami.plan.errors import ExpressionError
+from kagami.plan.fields.kind import FieldKind, Rewrite, Shown, Surroundings
+from kagami.plan.fields.scanner import Scanner
+from kagami.plan.fields.texts import ValueText, typed_text
+from kagami.plan.messages import number_text
+from kagami.plan.values.expressions import parse_value
+from kagami.plan.values.stored import stored_value, typed_value
+
+
+@dataclass(frozen=True)
+class ValueKind(FieldKind):
+    """A typed value of one unit; it resolves to a number."""
+
+    label: str  # type: ignore[misc]
+    unit: str = ""
+    """Behind a number that is typed for it."""
+    hint: str = ""
+    """The unit of what it comes to, where that is shown beside it."""
+    decimals: int = 3
+    """Of a value that is taken from a range."""
+    reach_at_zero: float = 0.0
+    wanted: ClassVar[str] = "a value"
+    ends_in_value: ClassVar[bool] = True
+    varies: ClassVar[bool] = True
+
+    def parse(self, scanner: Scanner, at: int) -> tuple[str, int]:
+        """Up to where the value cannot go on."""
+        return scanner.value(at)
+
+    def write(self, value: Any, names: Mapping[str, str]) -> str:
+        """The figures that it reads by their names."""
+        return typed_value(str(value).strip(), names)
+
+    def texts(self, value: Any) -> tuple[str, ...]:
+        """The value itself."""
+        return (value,)
+
+    def resolve(self, value: Any, field: str, surroundings: Surroundings) -> float:
+        """The number that it comes to."""
+        return surroundings.value_of(value, field)
+
+    def with_texts(self, data: Any, rewrite: Rewrite) -> Any:
+        """Rewritten whole."""
+        return rewrite(data) if isinstance(data, str) else data
+
+    def take(self, given: object, what: str, scanner: Scanner) -> str:
+        """Any value that can be parsed, whatever it comes to."""
+        text = typed_text(given, what, limits.EXPRESSION_LENGTH)
+        try:
+            parse_value(text)
+        except ExpressionError as error:
+            raise error.at(what) from error
+        return stored_value(text, scanner.ids)
+
+    def shown(self, value: Any) -> Shown:
+        """As a value, with what it comes to beside it."""
+        return Shown("value", unit=self.hint)
+
+    def number(self, value: float) -> str:
+        """Rounded as a person would type it."""
+        return f"{number_text(round(value, self.decimals)).replace('−', '-')}{self.unit}"
+
+
+LENGTH: Final = ValueKind("length", unit="u", hint="u")
+"""In module units."""
+ANGLE: Final = ValueKind("degrees", reach_at_zero=45.0)
+"""In degrees, counter-clockwise from the right."""
+COUNT: Final = ValueKind("whole number", decimals=0)
+"""A value that comes to a whole number."""
+NUMBER: Final = ValueKind("number")
+"""A value without a unit."""
+
+Length: TypeAlias = Annotated[ValueText, LENGTH]
+Angle: TypeAlias = Annotated[ValueText, ANGLE]
+Count: TypeAlias = Annotated[ValueText, COUNT]
+Number: TypeAlias = Annotated[ValueText, NUMBER]

@@ -157,5 +157,5 @@ def _drop(count: int) -> str:
 def _inside(regions: Regions, face: int, names: dict[str, str], sizes: dict[str, float]) -> str:
     """Where a region lies, in words: in the two smallest of the figures that hold it."""
     cover = {owner.partition("#")[0] for owner in regions.names[face].cover}
-    inside = [names.get(identifier, identifier) for identifier in sorted(cover, key=lambda one: sizes.get(one, 0.0))]
+    inside = [names.get(identifier, identifier) for identifier in sorted(cover, key=lambda one: (sizes.get(one, 0.0), one))]
     return _("in {figures}").format(figures=listing(inside[:2])) if inside else _("between the figures")

@@ -14,6 +14,7 @@ from kagami.plan import limits
 from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.fields.scanner import Scanner
 from kagami.plan.fields.texts import typed_text
+from kagami.plan.messages import number_text
 
 Rewrite: TypeAlias = Callable[[str], str]
 
@@ -170,4 +171,4 @@ class FieldKind:
 
     def number(self, value: float) -> str:
         """A number as it is typed for this kind, for ranges of values."""
-        raise NotImplementedError
+        return number_text(value).replace("−", "-")

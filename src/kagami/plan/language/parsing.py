@@ -138,11 +138,11 @@ class _SentenceParser:
 
 def stop_words() -> frozenset[str]:
     """Words that follow a value in some sentence and so end it; no measure can be called so."""
-    return _stop_words(tr(LANGUAGE))
+    return stop_words_of(tr(LANGUAGE))
 
 
 @cache
-def _stop_words(_language: str) -> frozenset[str]:
+def stop_words_of(_language: str) -> frozenset[str]:
     found: set[str] = set()
     for kind in in_order_of_work():
         parts = [part for part in sentence_parts(kind) if not (isinstance(part, Words) and part.text.isspace())]

@@ -10,7 +10,7 @@ import sys
 from PIL import Image, ImageDraw
 from playwright.sync_api import Page, sync_playwright
 
-from kagami.exchange.artwork import artwork
+from kagami.exchange.finished import artwork
 from kagami.exchange.png import write_png
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.files import load_plan

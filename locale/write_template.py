@@ -2,18 +2,20 @@
 
     ./kagami manage shell -c "import runpy; runpy.run_path('locale/write_template.py', run_name='__main__')"
 
-A language is added by filling in a copy as `locale/CODE/LC_MESSAGES/django.po` and compiling it. Source of the format:
-GNU gettext utilities manual, chapter “The Format of PO Files”.
+A language is added by filling in a copy as `locale/CODE/LC_MESSAGES/django.po` and compiling it with Babel:
+`.kagami/venv/bin/pybabel compile -d locale -D django`.
 """
 
 from __future__ import annotations
 
-import ast
+import io
 import pathlib
-import re
 from collections.abc import Iterator
 from typing import Final
 
+from babel.messages.catalog import Catalog
+from babel.messages.extract import extract
+from babel.messages.pofile import write_po
 from django.utils.translation.template import templatize
 
 from kagami.plan.language.catalogue import texts
@@ -30,59 +32,41 @@ msgstr ""
 "Content-Transfer-Encoding: 8bit\\n"
 "Plural-Forms: nplurals=2; plural=(n != 1);\\n"
 """
-CALLS: Final = {"_": 1, "gettext": 1, "gettext_lazy": 1, "ngettext": 2}
-"""Functions that translate, and how many of their arguments are texts."""
-_TEXT: Final = r"u?(?:'(?:[^'\\]|\\.)*'|\"(?:[^\"\\]|\\.)*\")"
-_CALL: Final = re.compile(rf"n?gettext\({_TEXT}(?:, *{_TEXT})?(?:, *\w+)?\)")
+KEYWORDS: Final = {"_": None, "gettext": None, "gettext_lazy": None, "ngettext": (1, 2)}
+"""Functions that translate, and which of their arguments are texts."""
 
 
 def template() -> str:
     """The content of the file."""
-    entries: dict[tuple[str, ...], str] = {}
-    for found, use in [*(((text,), use) for text, use in texts().items()), *_of_pages()]:
-        entries.setdefault(found, use)
-    # A text that has a plural somewhere has it everywhere.
-    plural = {found[0] for found in entries if len(found) > 1}
-    rows = [_entry(found, use) for found, use in entries.items() if len(found) > 1 or found[0] not in plural]
-    return "\n".join([HEAD, *rows])
+    catalogue = Catalog()
+    for found, use in [*texts().items(), *_of_pages()]:
+        known = catalogue.get(found[0] if isinstance(found, tuple) else found)
+        if known is None:
+            catalogue.add(found, auto_comments=[use])
+        elif isinstance(found, tuple):  # a text that has a plural somewhere has it everywhere
+            known.id, known.string = found, ("", "")
+    file = io.BytesIO()
+    write_po(file, catalogue, width=0, omit_header=True)
+    return HEAD + "\n" + file.getvalue().decode()
 
 
-def _of_pages() -> Iterator[tuple[tuple[str, ...], str]]:
+def _of_pages() -> Iterator[tuple[str | tuple[str, ...], str]]:
     for text in (*HEADINGS.values(), *NOTES.values(), *WORDS.values(), *VIEWS):
-        yield (text,), "web/bench"
+        yield text, "web/bench"
     for path in sorted((ROOT / "web").rglob("*.py")):
         if "migrations" not in path.parts and "node_modules" not in path.parts:
             yield from ((found, str(path.relative_to(ROOT))) for found in _calls(path.read_text(encoding="utf-8")))
     for path in sorted((ROOT / "web").glob("**/templates/**/*.html")):
+        # Django turns a template into calls among characters that say nothing; these stand in lines of any indent.
         source = templatize(path.read_text(encoding="utf-8"), origin=str(path))
-        yield from ((found, str(path.relative_to(ROOT))) for found in _template_calls(source))
+        flat = "\n".join(line.strip() for line in source.splitlines())
+        yield from ((found, str(path.relative_to(ROOT))) for found in _calls(flat))
 
 
-def _calls(source: str) -> Iterator[tuple[str, ...]]:
+def _calls(source: str) -> Iterator[str | tuple[str, ...]]:
     """Texts in the calls of Python code that translate."""
-    for node in ast.walk(ast.parse(source)):
-        if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id in CALLS:
-            given = [argument.value for argument in node.args if isinstance(argument, ast.Constant)]
-            found = tuple(str(value) for value in given[: CALLS[node.func.id]])
-            if found:
-                yield found
-
-
-def _template_calls(source: str) -> Iterator[tuple[str, ...]]:
-    """Texts in what Django makes of a template for extraction: calls among characters that say nothing."""
-    for call in _CALL.finditer(source):
-        yield from _calls(call[0])
-
-
-def _entry(found: tuple[str, ...], use: str) -> str:
-    if len(found) == 1:
-        return f'#. {use}\nmsgid "{_quoted(found[0])}"\nmsgstr ""\n'
-    ends = 'msgstr[0] ""\nmsgstr[1] ""\n'
-    return f'#. {use}\nmsgid "{_quoted(found[0])}"\nmsgid_plural "{_quoted(found[1])}"\n{ends}'
-
-
-def _quoted(text: str) -> str:
-    return text.replace("\\", "\\\\").replace('"', '\\"').replace("\n", "\\n")
+    for _line, found, _comments, _context in extract("python", io.BytesIO(source.encode()), keywords=KEYWORDS):
+        yield found
 
 
 if __name__ == "__main__":

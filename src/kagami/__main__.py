@@ -9,7 +9,7 @@ import sys
 import time
 from typing import Any
 
-from kagami.exchange.artwork import NothingToDraw, artwork
+from kagami.exchange.finished import NothingToDraw, artwork
 from kagami.exchange.png import GREATEST_SIZE, write_png
 from kagami.exchange.svg import write_svg
 from kagami.plan.document import Plan

@@ -8,7 +8,7 @@ from unittest import TestCase
 import numpy as np
 from PIL import Image
 
-from kagami.exchange.artwork import artwork
+from kagami.exchange.finished import artwork
 from kagami.exchange.png import GREATEST_SIZE, write_png
 from kagami.plan.evaluation.readings import measure_mark
 from tests.plan.marks import Builder, beams

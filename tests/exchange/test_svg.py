@@ -10,7 +10,8 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kagami.exchange.artwork import Area, Artwork, NothingToDraw, artwork
+from kagami.exchange.artwork import Area, Artwork
+from kagami.exchange.finished import NothingToDraw, artwork
 from kagami.exchange.svg import Frame, path_data, write_svg
 from kagami.geometry.affine import Affine
 from kagami.geometry.boolean import difference, intersection, union

@@ -6,7 +6,7 @@ import math
 import pathlib
 from unittest import TestCase
 
-from kagami.exchange.artwork import artwork
+from kagami.exchange.finished import artwork
 from kagami.exchange.svg import write_svg
 from kagami.geometry.measure.gaps import narrowest_gap
 from kagami.geometry.measure.size import area, perimeter

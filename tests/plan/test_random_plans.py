@@ -10,7 +10,7 @@ from hypothesis import HealthCheck, given
 from hypothesis import settings as hypothesis_settings
 from hypothesis import strategies as st
 
-from kagami.exchange.artwork import NothingToDraw, artwork
+from kagami.exchange.finished import NothingToDraw, artwork
 from kagami.exchange.svg import write_svg
 from kagami.geometry.measure.size import area
 from kagami.plan.document import Plan, from_data, from_json, to_json

@@ -17,11 +17,11 @@ class Parts(StudioCase):
     def test_the_regions_view_offers_every_region_with_its_orbit(self) -> None:
         sheet = self.state(self.mark(), step="light", view="regions")["parts"]["sheet"]
         regions = re.findall(
-            r'class="region( kept)?" data-region="([^"]+)" data-orbit="(\d+)" data-says="([^"]+)"', sheet
+            r'class="region( kept)?" data-region="([^"]+)" data-orbit="(\d+)" data-hint="([^"]+)"', sheet
         )
         self.assertEqual(sum(kept != "" for kept, *_ in regions), 12)
         self.assertEqual(len({orbit for kept, _, orbit, _ in regions if kept}), 1)
-        self.assertIn("drop 12 regions: in beams and rim", {says for *_, says in regions})
+        self.assertIn("drop 12 regions: in beams and rim", {hint for *_, hint in regions})
 
     def test_how_far_a_pick_reaches_is_offered(self) -> None:
         plan = self.state(self.mark(), step="light", view="regions", every="2")["parts"]["plan"]

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import importlib.util
+import io
 import pathlib
 import re
-import struct
 import tempfile
 from unittest import TestCase
 
+from babel.messages.mofile import write_mo
+from babel.messages.pofile import read_po
 from django.test import override_settings
 from django.urls import reverse
 from django.utils import translation
@@ -18,7 +20,6 @@ from tests.web.studio import StudioCase
 
 ROOT = pathlib.Path(__file__).parents[2]
 CODE = "eo"
-MAGIC = 0x950412DE
 KEPT = re.compile(r"({\w+}|%\(\w+\)s|<[^>]*>)")
 
 
@@ -27,27 +28,16 @@ def loud(text: str) -> str:
     return "".join(part if KEPT.fullmatch(part) else part.upper() for part in KEPT.split(text))
 
 
-def template_entries() -> list[tuple[str, ...]]:
-    """The texts of the template of translations, with their plurals."""
-    text = (ROOT / "locale/kagami.pot").read_text(encoding="utf-8")
-    quoted = r'"((?:[^"\\]|\\.)*)"'
-    found = re.findall(rf"^msgid {quoted}\n(?:msgid_plural {quoted}\n)?", text, re.M)
-    return [tuple(part.replace('\\"', '"') for part in entry if part) for entry in found if entry[0]]
-
-
-def compiled(entries: list[tuple[str, ...]]) -> bytes:
-    """A catalogue. Source of the format: GNU gettext utilities manual, chapter “The Format of GNU MO Files”."""
-    head = "Content-Type: text/plain; charset=UTF-8\nPlural-Forms: nplurals=2; plural=(n != 1);\n"
-    pairs = sorted(("\0".join(entry).encode(), "\0".join(map(loud, entry)).encode()) for entry in entries)
-    pairs.insert(0, (b"", head.encode()))
-    start = 28 + 16 * len(pairs)
-    tables, data = ([], []), b""
-    for side in (0, 1):
-        for pair in pairs:
-            tables[side].append(struct.pack("<II", len(pair[side]), start + len(data)))
-            data += pair[side] + b"\0"
-    head_fields = struct.pack("<7I", MAGIC, 0, len(pairs), 28, 28 + 8 * len(pairs), 0, 0)
-    return head_fields + b"".join(tables[0]) + b"".join(tables[1]) + data
+def compiled() -> bytes:
+    """A catalogue of all texts of the template."""
+    with (ROOT / "locale/kagami.pot").open("rb") as file:
+        catalogue = read_po(file, locale=CODE)
+    for message in catalogue:
+        if message.id:
+            message.string = tuple(map(loud, message.id)) if message.pluralizable else loud(message.id)
+    made = io.BytesIO()
+    write_mo(made, catalogue)
+    return made.getvalue()
 
 
 class Template(TestCase):
@@ -66,7 +56,7 @@ class Abroad(StudioCase):
         self.addCleanup(folder.cleanup)
         path = pathlib.Path(folder.name) / CODE / "LC_MESSAGES"
         path.mkdir(parents=True)
-        (path / "django.mo").write_bytes(compiled(template_entries()))
+        (path / "django.mo").write_bytes(compiled())
         settings = override_settings(LANGUAGE_CODE=CODE, LOCALE_PATHS=[folder.name])
         settings.enable()
         self.addCleanup(settings.disable)

@@ -42,14 +42,14 @@ class Line:
 
 @dataclass(frozen=True)
 class Region:
-    """A region to choose: `says` tells what a click does, `orbit` which others go with it."""
+    """A region to choose: `hint` tells what a click does, `orbit` which others go with it."""
 
     name: str
     """What identifies it, as JSON."""
     orbit: int
     kept: bool
     data: str
-    says: str
+    hint: str
 
 
 @dataclass(frozen=True)
@@ -137,8 +137,8 @@ def _regions(plan: Plan, result: Result, carve: Carve, every: int, frame: Frame)
         kept = bool(detail.kept[face])
         count = size[orbits[face]]
         text = _drop(count) if kept else _keep(count)
-        says = text.format(count=count, place=_inside(regions, face, names, sizes))
-        yield Region(_name(regions, face), orbits[face], kept, paths[face], says)
+        hint = text.format(count=count, place=_inside(regions, face, names, sizes))
+        yield Region(_name(regions, face), orbits[face], kept, paths[face], hint)
 
 
 def _name(regions: Regions, face: int) -> str:
@@ -157,5 +157,7 @@ def _drop(count: int) -> str:
 def _inside(regions: Regions, face: int, names: dict[str, str], sizes: dict[str, float]) -> str:
     """Where a region lies, in words: in the two smallest of the figures that hold it."""
     cover = {owner.partition("#")[0] for owner in regions.names[face].cover}
-    inside = [names.get(identifier, identifier) for identifier in sorted(cover, key=lambda one: (sizes.get(one, 0.0), one))]
+    inside = [
+        names.get(identifier, identifier) for identifier in sorted(cover, key=lambda one: (sizes.get(one, 0.0), one))
+    ]
     return _("in {figures}").format(figures=listing(inside[:2])) if inside else _("between the figures")

@@ -9,7 +9,8 @@ from django.utils.http import content_disposition_header
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_safe
 
-from kagami.exchange.artwork import Artwork, NothingToDraw, artwork
+from kagami.exchange.artwork import Artwork
+from kagami.exchange.finished import NothingToDraw, artwork
 from kagami.exchange.png import write_png
 from kagami.exchange.svg import write_svg
 from kagami.plan.document import to_json

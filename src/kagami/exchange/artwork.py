@@ -6,10 +6,6 @@ from dataclasses import dataclass
 
 from kagami.geometry.measure.size import Box
 from kagami.geometry.outline import Shape
-from kagami.plan.document import Plan
-from kagami.plan.evaluation.ink import INK, pieces
-from kagami.plan.evaluation.readings import ink_box
-from kagami.plan.evaluation.result import Result
 
 
 @dataclass(frozen=True, slots=True)
@@ -18,7 +14,7 @@ class Area:
 
     name: str
     shape: Shape
-    fill: str = INK
+    fill: str = "#000000"
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,23 +29,3 @@ class Artwork:
     box: Box
     scale: float = 1.0
     unit: str = "mm"
-
-
-class NothingToDraw(ValueError):
-    """The mark has no ink, so there is nothing to write."""
-
-
-def artwork(plan: Plan, result: Result, fill: str | None = None) -> Artwork:
-    """The artwork of an evaluated plan, its box tight round the ink; with `fill` in that one colour.
-
-    Raises:
-        NothingToDraw: no piece carries ink.
-    """
-    marks = pieces(result)
-    whole = ink_box(marks)
-    if whole is None:
-        raise NothingToDraw(
-            f"“{plan.title}” has no ink yet, so there is nothing to write. Keep a region, or draw a closed figure."
-        )
-    areas = tuple(Area(piece.name, piece.shape, fill or piece.colour) for piece in marks)
-    return Artwork(plan.title, areas, whole, plan.module.size, plan.module.unit)

@@ -12,11 +12,12 @@ from typing import Final
 from xml.sax.saxutils import escape, quoteattr
 
 from kagami.exchange.artwork import Artwork
+from kagami.exchange.pen import draw
 from kagami.geometry.bezier import Cubic
 from kagami.geometry.curves import Arc, Curve, Line
 from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.measure.size import Box
-from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.geometry.tolerance import SAME
 
@@ -56,24 +57,42 @@ class Frame:
         return "0" if text == "-0" else text
 
 
+class PathPen:
+    """Writes contours as path data (see `exchange.pen`)."""
+
+    def __init__(self, frame: Frame) -> None:
+        self.frame = frame
+        self.words: list[str] = []
+
+    def begin(self, start: Point) -> None:
+        """M."""
+        self.words.append(f"M{self.frame.place(start)}")
+
+    def line(self, end: Point) -> None:
+        """L."""
+        self.words.append(f"L{self.frame.place(end)}")
+
+    def arc(self, arc: Arc | EllipticArc, end: Point) -> None:
+        """A, twice where one would be badly conditioned (see `arc_data`)."""
+        self.words.append(arc_data(arc, self.frame.place(end), self.frame))
+
+    def cubic(self, cubic: Cubic, end: Point) -> None:
+        """C."""
+        self.words.append(cubic_data(cubic, self.frame.place(end), self.frame))
+
+    def close(self) -> None:
+        """Z."""
+        self.words.append("Z")
+
+    def leave(self) -> None:
+        """Nothing: the next contour begins elsewhere."""
+
+
 def path_data(shape: Shape, frame: Frame) -> str:
     """The outlines of a shape as path data."""
-    return "".join(_outline_data(outline, frame) for outline in shape)
-
-
-def _outline_data(outline: Outline, frame: Frame) -> str:
-    curves = outline.curves
-    if not curves:
-        return ""
-    last = len(curves) - 1
-    words = [f"M{frame.place(curves[0].start)}"]
-    for index, curve in enumerate(curves):
-        # Each curve ends where the next one starts, so that rounding opens no gap; Z draws a last straight line.
-        following = curves[(index + 1) % len(curves)].start
-        target = frame.place(curve.end if index == last and not outline.closed else following)
-        if index < last or not outline.closed or not isinstance(curve, Line):
-            words.append(curve_data(curve, target, frame))
-    return "".join(words) + ("Z" if outline.closed else "")
+    pen = PathPen(frame)
+    draw(shape, pen)
+    return "".join(pen.words)
 
 
 def curve_data(curve: Curve, target: str, frame: Frame) -> str:
@@ -81,8 +100,13 @@ def curve_data(curve: Curve, target: str, frame: Frame) -> str:
     if isinstance(curve, Line):
         return f"L{target}"
     if isinstance(curve, Cubic):
-        return f"C{frame.place(curve.first_handle)} {frame.place(curve.second_handle)} {target}"
+        return cubic_data(curve, target, frame)
     return arc_data(curve, target, frame)
+
+
+def cubic_data(cubic: Cubic, target: str, frame: Frame) -> str:
+    """The command that draws a cubic to a place that is written already."""
+    return f"C{frame.place(cubic.first_handle)} {frame.place(cubic.second_handle)} {target}"
 
 
 def arc_data(arc: Arc | EllipticArc, target: str, frame: Frame) -> str:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import xml.etree.ElementTree as ET
 from unittest import TestCase
 
-from kagami.exchange.artwork import artwork
+from kagami.exchange.finished import artwork
 from kagami.exchange.svg import write_svg
 from kagami.geometry.measure.size import area
 from kagami.plan.changes.change import change

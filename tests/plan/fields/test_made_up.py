@@ -1,4 +1,4 @@
-"""A kind of field and a kind of step that the program does not know, a file each, are entered and used like all others."""
+"""A kind of field and a kind of step that the program does not know, a file each, are used like all others."""
 
 from __future__ import annotations
 

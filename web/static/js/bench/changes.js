@@ -1,6 +1,6 @@
 // Makes a change and shows what came of it.
 
-import { clearBanner, refused, say, showBanner } from "./messages.js";
+import { announce, clearBanner, refused, showBanner } from "./messages.js";
 import { show } from "./page.js";
 import * as server from "./server.js";
 import { keep, left } from "./unsent.js";
@@ -13,7 +13,7 @@ function answered(answer, settled) {
     return;
   }
   show(answer, settled);
-  say(answer.words);
+  announce(answer.words);
 }
 
 export async function make(kind, given, element) {
@@ -48,7 +48,7 @@ export async function walk(direction) {
     const answer = await server.post(`${direction}/`, {});
     clearBanner();
     show(answer);
-    say(`${direction}: ${answer.words}`);
+    announce(`${direction}: ${answer.words}`);
   } catch (error) {
     refused(error, null, null);
   }

@@ -8,7 +8,7 @@ import { looking } from "./server.js";
 import { watchSheet } from "./sheet.js";
 import { closeSlip, watchSlip } from "./slip.js";
 import { watchStrip } from "./strip.js";
-import { openSaying, watchTyped } from "./typed.js";
+import { openRetyping, watchTyped } from "./typed.js";
 
 const plan = document.getElementById("plan");
 const sheet = document.getElementById("sheet");
@@ -41,7 +41,7 @@ const ACTS = {
   move: (button, step) => make("move-step", { step, position: Number(button.dataset.position) }, null),
   remove: (button, step) => make("remove-step", { step }, null),
   absorb: (button, step) => make("absorb", { step }, null),
-  say: openSaying,
+  retype: openRetyping,
   mend: (button) => make("mend", { step: button.dataset.step, field: button.dataset.field, other: button.dataset.other }, null),
   "remove-measure": (button) => make("remove-measure", { name: button.dataset.name }, null),
   "remove-tone": (button) => make("remove-tone", { name: button.dataset.name }, null),

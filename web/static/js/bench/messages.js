@@ -6,7 +6,7 @@ import { word } from "./words.js";
 const banner = document.getElementById("banner");
 const silence = document.getElementById("silence");
 
-export function say(text) {
+export function announce(text) {
   document.getElementById("said").textContent = text;
 }
 

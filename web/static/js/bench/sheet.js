@@ -29,7 +29,7 @@ function lightOrbit(region) {
   for (const element of region.parentNode.querySelectorAll(`[data-orbit="${region.dataset.orbit}"]`)) {
     element.classList.add("lit");
   }
-  return tell(region.dataset.says);
+  return tell(region.dataset.hint);
 }
 
 function pick(region) {

@@ -94,7 +94,7 @@ async function send(form) {
 }
 
 // A step's own sentence is opened for typing in its place.
-export function openSaying(button) {
+export function openRetyping(button) {
   const body = button.closest(".step").querySelector(".body");
   const form = document.querySelector(".typing .typed-line").cloneNode(true);
   const input = form.elements.text;

@@ -35,9 +35,9 @@ export function unsent() {
 function tell() {
   const saved = document.querySelector(".saved");
   if (!saved) return;
-  saved.dataset.says ??= saved.textContent;
+  saved.dataset.usual ??= saved.textContent;
   saved.classList.toggle("waiting", entries.length > 0 && waitsLong);
-  saved.textContent = entries.length > 0 && waitsLong ? word("unsaved") : saved.dataset.says;
+  saved.textContent = entries.length > 0 && waitsLong ? word("unsaved") : saved.dataset.usual;
 }
 
 function mark(entry, on) {

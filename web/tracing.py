@@ -3,10 +3,11 @@
 The log holds who, which mark and which revision, but never a password and nothing of a plan.
 """
 
+import contextlib
 import contextvars
 import logging
 import uuid
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Final
 
@@ -14,6 +15,16 @@ from django.http import HttpRequest, HttpResponse
 
 Answer = Callable[[HttpRequest], HttpResponse]
 HEADER: Final = "X-Request-ID"
+
+
+@dataclass(frozen=True)
+class Noted:
+    """What the log notes of a request, in a form that can be handed to another process."""
+
+    request_id: str = ""
+    user_id: int | None = None
+    mark: int | None = None
+    revision: int | None = None
 
 
 @dataclass
@@ -25,8 +36,29 @@ class _Known:
     mark: int | None = None
     revision: int | None = None
 
+    def noted(self) -> Noted:
+        user = getattr(self.request, "user", None) if self.request else None
+        return Noted(self.request_id, getattr(user, "pk", None), self.mark, self.revision)
+
 
 _known: contextvars.ContextVar[_Known | None] = contextvars.ContextVar("known", default=None)
+_handed: contextvars.ContextVar[Noted | None] = contextvars.ContextVar("handed", default=None)
+
+
+def noted() -> Noted:
+    """What the log would note now."""
+    known = _known.get()
+    return _handed.get() or (known.noted() if known else Noted())
+
+
+@contextlib.contextmanager
+def noting(handed: Noted) -> Iterator[None]:
+    """Within the block the log notes what another process handed over."""
+    token = _handed.set(handed)
+    try:
+        yield
+    finally:
+        _handed.reset(token)
 
 
 def traced(answer: Answer) -> Answer:
@@ -67,8 +99,7 @@ class WithRequest(logging.Filter):
 
     def filter(self, record: logging.LogRecord) -> bool:
         """Never drops a record."""
-        known = _known.get() or _Known()
-        user = getattr(known.request, "user", None) if known.request else None
-        record.request_id, record.user_id = known.request_id, getattr(user, "pk", None)
-        record.mark, record.revision = known.mark, known.revision
+        found = noted()
+        record.request_id, record.user_id = found.request_id, found.user_id
+        record.mark, record.revision = found.mark, found.revision
         return True

@@ -57,6 +57,11 @@ def circles(needed: Mapping[str, set[str]]) -> list[list[str]]:
         left = {module: others & left.keys() - free for module, others in left.items() if module not in free}
 
 
+PAGES = ("web.accounts", "web.bench", "web.delivery", "web.range", "web.shelf")
+"""Apps of pages; what several need lies beside them."""
+SHARED = ("web.accounts.models", "web.accounts.services")
+
+
 class Layers(TestCase):
     def modules(self) -> list[tuple[str, pathlib.Path]]:
         files = [*(ROOT / "src").rglob("*.py"), *(ROOT / "web").rglob("*.py")]
@@ -78,6 +83,13 @@ class Layers(TestCase):
                     checked += 1
                     self.assertLessEqual(theirs, mine, f"{module} imports {imported}")
         self.assertGreater(checked, 100)
+
+    def test_pages_do_not_import_each_other(self) -> None:
+        for module, path in self.modules():
+            own = next((page for page in PAGES if module.startswith(f"{page}.")), None)
+            for imported in imports_of(path) if own and not module.startswith(SHARED) else []:
+                theirs = next((page for page in PAGES if imported.startswith(f"{page}.")), own)
+                self.assertTrue(theirs == own or imported.startswith(SHARED), f"{module} imports {imported}")
 
     def test_no_files_import_each_other_in_a_circle(self) -> None:
         """Imports within functions and those for types alone count as well."""

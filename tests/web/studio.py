@@ -28,7 +28,7 @@ class StudioCase(TestCase):
         self.stranger.force_login(self.other)
 
     def mark(self, plan: Plan | None = None) -> Mark:
-        return make_mark(self.brand, plan or beams().plan)
+        return make_mark(self.owner, self.brand, plan or beams().plan)
 
     def post(self, name: str, mark: Mark, client: Client | None = None, **body: Any):
         body.setdefault("base", Mark.objects.get(pk=mark.pk).current.number)

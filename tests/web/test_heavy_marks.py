@@ -9,7 +9,7 @@ from django.urls import reverse
 
 from kagami.plan.language.text import parse_text
 from tests.web.studio import StudioCase
-from web.heavy import heavy_work
+from web.evaluation.door import HERE
 
 HEAD = "Mark: Trial\nModule: 3 mm\nSheet: 30u\n\n"
 FREE = "Outline free, closed, drawn from O through 0u, 0u [0, 0 | 1u, 0u]; 3u, 1u [0u, -1u | 0u, 1u]; 0u, 3u.\n"
@@ -47,12 +47,11 @@ class Heavy(StudioCase):
 
     def test_a_fault_of_ours_is_shown_with_its_number_and_logged(self) -> None:
         from kagami.plan.steps.circle import Circle
-        from web.marks.services.evaluation import CACHE
 
-        CACHE.drawings.clear()
         mark = self.mark(
             parse_text(HEAD + "Circle c on O with radius 3.21u.\nBar b from O at 0°, 1u wide and 9u long.\n")
         )
+        HERE.drawings.clear()
         with (
             mock.patch.object(Circle, "draw", side_effect=ZeroDivisionError("inside")),
             self.assertLogs("kagami") as log,
@@ -62,19 +61,22 @@ class Heavy(StudioCase):
         self.assertIn(f"noted under the number {number}", page)
         self.assertIsNotNone(log.records[0].exc_info)
         self.assertIn('data-step="b"', page)
-        CACHE.drawings.clear()
+        HERE.drawings.clear()
 
     def test_a_mark_that_cannot_be_pictured_says_so_on_its_card(self) -> None:
-        self.mark()
-        with mock.patch("web.shelf.views.picture_of", side_effect=RuntimeError("no")), self.assertLogs("web.faults"):
-            page = self.client.get(reverse("shelf"))
+        with (
+            mock.patch("web.marks.services.works.picture_of", side_effect=RuntimeError("no")),
+            self.assertLogs("web.faults"),
+        ):
+            self.mark()
+        page = self.client.get(reverse("shelf"))
         self.assertContains(page, "cannot be pictured")
 
     def test_where_the_bench_cannot_be_drawn_there_is_a_way_back(self) -> None:
         mark = self.mark()
         self.change(mark, "set-field", step="rim", field="radius", value="7u")
         with (
-            mock.patch("web.bench.fragments.draw_panel", side_effect=RuntimeError("no")),
+            mock.patch("web.bench.works.draw_panel", side_effect=RuntimeError("no")),
             self.assertLogs("web.faults"),
         ):
             page = self.client.get(reverse("bench", args=[mark.id]))
@@ -87,11 +89,9 @@ class Heavy(StudioCase):
         self.assertEqual(self.plan_of(mark).step("rim").radius, "7u")
         self.assertEqual(self.client.get(reverse("delivery-plan", args=[mark.id])).status_code, 200)
 
-    def test_large_sheets_wait_for_each_other_and_have_an_end(self) -> None:
+    def test_large_sheets_have_an_end(self) -> None:
         mark = self.mark()
         address = reverse("range", args=[mark.id])
-        with mock.patch("web.heavy.WAIT_SECONDS", 0.05), heavy_work():
-            self.assertContains(self.client.get(address), "Others are drawing", status_code=503)
         with mock.patch("kagami.plan.limits.RANGE_SECONDS", -1.0):
             self.assertContains(self.client.get(address), "as long as one sheet may take", status_code=422)
         self.assertEqual(self.client.get(address).status_code, 200)

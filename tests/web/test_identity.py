@@ -11,9 +11,9 @@ from django.test import TransactionTestCase
 
 from tests.plan.marks import beams
 from tests.web.studio import StudioCase
+from web.accounts.services.removal import remove_account
 from web.marks.models import Mark
 from web.marks.services import history
-from web.marks.services.accounts import remove_account
 from web.marks.services.shelving import make_brand, make_mark, remove_mark
 
 
@@ -46,7 +46,7 @@ class AtOneTime(TransactionTestCase):
         from django.contrib.auth import get_user_model
 
         self.owner = get_user_model().objects.create_user("designer", password="a long password")
-        self.mark = make_mark(make_brand(self.owner, "Vennik Light Trust"), beams().plan)
+        self.mark = make_mark(self.owner, make_brand(self.owner, "Vennik Light Trust"), beams().plan)
 
     def together(self, *tasks) -> list[str]:
         found: list[str] = []
@@ -72,7 +72,7 @@ class AtOneTime(TransactionTestCase):
     def test_one_of_many_wins_and_the_others_are_told(self) -> None:
         def change(value: int):
             given = {"step": "rim", "field": "radius", "value": f"{value}u"}
-            return lambda: history.make_change(self.mark, 1, "set-field", given)
+            return lambda: history.make_change(self.owner, self.mark, 1, "set-field", given)
 
         found = Counter(self.together(*(change(value) for value in range(2, 8))))
         self.assertEqual(found, {"made": 1, "StaleRevision": 5})
@@ -81,12 +81,13 @@ class AtOneTime(TransactionTestCase):
     def test_a_change_to_a_mark_that_is_removed_meanwhile_is_told_so(self) -> None:
         given = {"step": "rim", "field": "radius", "value": "5u"}
         found = self.together(
-            lambda: history.make_change(self.mark, 1, "set-field", given), lambda: remove_mark(self.mark)
+            lambda: history.make_change(self.owner, self.mark, 1, "set-field", given),
+            lambda: remove_mark(self.owner, self.mark),
         )
         self.assertLessEqual(set(found), {"made", "MarkGone"})
         self.assertFalse(Mark.objects.exists())
 
     def test_an_account_is_removed_with_all_that_it_owns(self) -> None:
-        history.make_change(self.mark, 1, "set-field", {"step": "rim", "field": "radius", "value": "5u"})
+        history.make_change(self.owner, self.mark, 1, "set-field", {"step": "rim", "field": "radius", "value": "5u"})
         remove_account(self.owner)
         self.assertFalse(Mark.objects.exists())

@@ -106,7 +106,7 @@ class Editor:
 class Kills(TransactionTestCase):
     def setUp(self) -> None:
         self.owner = get_user_model().objects.create_user("designer", password="a long password")
-        self.mark = make_mark(make_brand(self.owner, "Vennik Light Trust"), beams().plan)
+        self.mark = make_mark(self.owner, make_brand(self.owner, "Vennik Light Trust"), beams().plan)
         client = Client()
         client.force_login(self.owner)
         self.server = Server()

@@ -8,10 +8,11 @@ from django.urls import reverse
 
 from kagami.plan.language.text import parse_text
 from tests.web.studio import StudioCase
-from web.bench import mirror, panel, sheet
+from web.bench import panel, sheet
 from web.bench.state import VIEWS
+from web.evaluation.door import HERE
 from web.marks.models import Mark
-from web.marks.services.evaluation import CACHE
+from web.pictures import mirror
 
 PLAN = """Mark: Trial
 Module: 3 mm
@@ -51,8 +52,8 @@ CHANGES = (
 
 def forget() -> None:
     """What a fresh process knows: nothing."""
-    CACHE.drawings.clear()
-    CACHE.solutions.clear()
+    HERE.drawings.clear()
+    HERE.solutions.clear()
     for memo in (mirror.MIRRORS, panel.LINES, sheet.PATHS, sheet.INK):
         memo.clear()
 

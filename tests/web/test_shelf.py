@@ -68,7 +68,7 @@ class Shelf(StudioCase):
 
 class Tidying(StudioCase):
     def test_a_brand_gets_another_name_once(self) -> None:
-        Brand.objects.create(owner=self.owner, name="Ropewalk Works")
+        Brand.objects.create(studio=self.brand.studio, name="Ropewalk Works")
         address = reverse("brand", args=[self.brand.id])
         self.assertContains(self.client.get(address), "Vennik Light Trust")
         for name, text in (("Ropewalk Works", "already"), ("", "required")):
@@ -111,7 +111,7 @@ class Demo(TestCase):
         for mark in Mark.objects.select_related("current"):
             self.assertTrue(mark.current.load().steps)
         mark = Mark.objects.first()
-        make_change(mark, 1, "set-module", {"value": "9 mm"})
+        make_change(user, mark, 1, "set-module", {"value": "9 mm"})
         load_demo("second password")
         self.assertEqual(Mark.objects.get(pk=mark.pk).current.load().module.size, 9)
         self.assertEqual(Brand.objects.count(), len(BRANDS))

@@ -6,8 +6,8 @@ from django.shortcuts import redirect, render
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_http_methods
 
-from web.marks.models import Mark
-from web.marks.services.accounts import remove_account
+from web.accounts.services.removal import remove_account
+from web.marks.access import brands_of, marks_of
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
@@ -21,8 +21,8 @@ def account(request: HttpRequest) -> HttpResponse:
             remove_account(user)
             return redirect("sign-in")
         fault = _("This is not the password of the account. Nothing was removed.")
-    marks = Mark.objects.filter(brand__owner=request.user).count()
-    context = {"brands": request.user.brands.count(), "marks": marks, "fault": fault}
+    marks = marks_of(request.user).count()
+    context = {"brands": brands_of(request.user).count(), "marks": marks, "fault": fault}
     return render(request, "accounts/account.html", context, status=422 if fault else 200)
 
 

@@ -24,7 +24,7 @@ from kagami.plan.values.solution import Solution
 from web.bench.hues import hues_of
 from web.bench.state import Looking
 from web.bench.tokens import sentence_tokens
-from web.marks.services.memo import Memo
+from web.memo import Memo
 
 HEADINGS: Final = {
     Chapter.SETTING_OUT: "Setting out",

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from typing import Any, Final
 from uuid import UUID
 
+from django.core.exceptions import PermissionDenied
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.utils.translation import gettext as _
 
@@ -106,6 +107,9 @@ def answers_refusals(view: Callable[..., HttpResponse]) -> Callable[..., HttpRes
             return JsonResponse({"error": str(error), "code": "gone"}, status=404)
         except NothingFurther as error:
             return JsonResponse({"error": str(error), "code": "nothing-further"}, status=422)
+        except PermissionDenied:
+            text = _("You may look at this mark, but not change it. An owner of its studio can let you.")
+            return JsonResponse({"error": text, "code": "only-looking"}, status=403)
         except BadRequest as error:
             return JsonResponse({"error": str(error), "code": "bad-request"}, status=error.status)
 

@@ -20,7 +20,7 @@ from kagami.plan.places.regions import Regions
 from kagami.plan.steps import Carve, Chapter
 from web.bench.hues import hues_of
 from web.bench.state import Looking
-from web.marks.services.memo import Memo
+from web.memo import Memo
 
 SCALE: Final = 10.0
 DECIMALS: Final = 3

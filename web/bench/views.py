@@ -7,22 +7,23 @@ from typing import Any
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
+from django.utils.safestring import mark_safe
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 
-from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.limits import SENTENCE_LENGTH
-from kagami.plan.steps import KINDS, Carve
-from web.bench.choices import anchor_choices, figure_choices, suggestions
-from web.bench.fragments import Bench, fragments
+from kagami.plan.steps import KINDS
 from web.bench.requests import BadRequest, answers_refusals, base_of, body_of, identity_of
-from web.bench.slip import draw_slip, verbs
+from web.bench.slip import verbs
 from web.bench.state import Looking, looking
 from web.bench.words import words
+from web.bench.works import Asked, Standing, choices_of, completions_of, draw_bench, slip_of
+from web.evaluation.door import ask
+from web.evaluation.references import current_of
 from web.faults import Fault, guarded
 from web.marks.access import mark_of
+from web.marks.models import Mark
 from web.marks.services import history
-from web.marks.services.evaluation import CACHE
 
 
 @require_safe
@@ -30,10 +31,12 @@ def bench(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The page."""
     mark = mark_of(request.user, mark_id)
     state = looking(request.GET)
-    context = guarded("the Bench", lambda: Bench(mark, mark.current.load(), state).context())
-    if isinstance(context, Fault):
-        return render(request, "bench/way_back.html", {"mark": mark, "number": context.number}, status=500)
-    return render(request, "bench/bench.html", {**context, "verbs": verbs(), "words": words(), "page": "bench"})
+    parts = guarded("the Bench", lambda: ask(draw_bench, current_of(mark), standing_of(mark), state))
+    if isinstance(parts, Fault):
+        return render(request, "bench/way_back.html", {"mark": mark, "number": parts.number}, status=500)
+    shown = {name: mark_safe(html) for name, html in parts.items()}
+    context = {"mark": mark, "title": mark.name, "state": state, "parts": shown, "page": "bench"}
+    return render(request, "bench/bench.html", {**context, "verbs": verbs(), "words": words()})
 
 
 @require_POST
@@ -41,7 +44,7 @@ def step_back(request: HttpRequest, mark_id: int) -> HttpResponse:
     """Undo by a plain form: the way back where the Bench itself cannot be drawn."""
     mark = mark_of(request.user, mark_id)
     with contextlib.suppress(history.NothingFurther, history.StaleRevision, history.MarkGone):
-        history.undo(mark, mark.current.number)
+        history.undo(request.user, mark, mark.current.number)
     return redirect("bench", mark_id)
 
 
@@ -49,7 +52,7 @@ def step_back(request: HttpRequest, mark_id: int) -> HttpResponse:
 def state(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The page's parts, as the query looks at them."""
     mark = mark_of(request.user, mark_id)
-    return JsonResponse(fragments(Bench(mark, mark.current.load(), looking(request.GET)), request))
+    return JsonResponse(_parts(mark, looking(request.GET)))
 
 
 @require_POST
@@ -58,7 +61,7 @@ def change(request: HttpRequest, mark_id: int) -> HttpResponse:
     """Change the plan."""
     data = body_of(request)
     mark, kind = mark_of(request.user, mark_id), str(data.get("kind"))
-    made = history.make_change(mark, base_of(data), kind, _given(data), identity_of(data))
+    made = history.make_change(request.user, mark, base_of(data), kind, _given(data), identity_of(data))
     seen = looking(data.get("state"))
     if kind in ("add-step", "add-sentence"):
         seen = _after_new_step(made, seen)
@@ -88,7 +91,7 @@ def keep(request: HttpRequest, mark_id: int) -> HttpResponse:
     base = base_of(data)
     if not mark.revisions.filter(number=base).exists():
         raise BadRequest(_("There is no such revision."))
-    made = history.keep_as_new(mark, base, str(data.get("kind")), _given(data))
+    made = history.keep_as_new(request.user, mark, base, str(data.get("kind")), _given(data))
     return JsonResponse({"address": reverse("bench", args=[made.id])})
 
 
@@ -99,32 +102,17 @@ def slip(request: HttpRequest, mark_id: int, kind: str) -> HttpResponse:
     if kind not in KINDS:
         raise BadRequest(_("There is no such kind of step."), 404)
     mark = mark_of(request.user, mark_id)
-    plan = mark.current.load()
-    position = looking(request.GET).position(plan)
-    drawn = draw_slip(plan, evaluate(plan, CACHE, position), kind, position, request.GET.get("figure", "")[:40])
-    return render(request, "bench/_slip.html", {"slip": drawn})
+    figure = request.GET.get("figure", "")[:40]
+    return HttpResponse(ask(slip_of, current_of(mark), kind, looking(request.GET), figure))
 
 
 @require_safe
 def choices(request: HttpRequest, mark_id: int) -> HttpResponse:
     """What may be chosen for a field of a step, or of a new one at the needle: a list, and anchors for the sheet."""
-    mark = mark_of(request.user, mark_id)
-    plan = mark.current.load()
-    position = looking(request.GET).position(plan)
-    identifiers = [step.id for step in plan.steps]
-    of = request.GET.get("of", "")
-    if of in identifiers:
-        position = identifiers.index(of)
-    result = evaluate(plan, CACHE, position)
-    if request.GET.get("what") == "anchors":
-        found = anchor_choices(plan, result)
-    else:
-        target = plan.step(of)
-        kind = type(target) if target else KINDS.get(request.GET.get("kind", ""))
-        found = figure_choices(plan, result, areas_only=kind is None or not kind.takes_lines)
-    many = request.GET.get("many") == "1"
-    chosen = request.GET.get("chosen", "").split()
-    return render(request, "bench/_choices.html", {"choices": found, "many": many, "chosen": chosen})
+    mark, query = mark_of(request.user, mark_id), request.GET
+    chosen = tuple(query.get("chosen", "").split())
+    asked = Asked(query.get("what", ""), query.get("of", ""), query.get("kind", ""), query.get("many") == "1", chosen)
+    return HttpResponse(ask(choices_of, current_of(mark), asked, looking(query)))
 
 
 @require_POST
@@ -133,13 +121,8 @@ def complete(request: HttpRequest, mark_id: int) -> HttpResponse:
     """What may come next in a sentence that is being typed at the needle, or in place of a step."""
     mark = mark_of(request.user, mark_id)
     data = body_of(request)
-    plan = mark.current.load()
-    position = looking(data).position(plan)
-    identifiers = [step.id for step in plan.steps]
-    if data.get("of") in identifiers:
-        position = identifiers.index(str(data["of"]))
-    result = evaluate(plan, CACHE, position)
-    at, words = suggestions(plan, result, str(data.get("text", ""))[:SENTENCE_LENGTH])
+    text, of = str(data.get("text", ""))[:SENTENCE_LENGTH], str(data.get("of", ""))
+    at, words = ask(completions_of, current_of(mark), text, of, looking(data))
     return JsonResponse({"at": at, "words": words})
 
 
@@ -152,13 +135,13 @@ def _given(data: dict[str, Any]) -> dict[str, Any]:
 
 def _walk(request: HttpRequest, mark_id: int, step: Any) -> HttpResponse:
     data = body_of(request)
-    made = step(mark_of(request.user, mark_id), base_of(data), identity_of(data))
+    made = step(request.user, mark_of(request.user, mark_id), base_of(data), identity_of(data))
     return _answer(request, made, looking(data.get("state")))
 
 
 def _answer(request: HttpRequest, made: history.Made, seen: Looking) -> JsonResponse:
     """What a change came to. Should the page fail to be drawn, the answer says that the change was kept."""
-    parts = guarded("the Bench", lambda: fragments(Bench(made.mark, made.plan, seen), request))
+    parts = guarded("the Bench", lambda: _parts(made.mark, seen))
     if isinstance(parts, Fault):
         text = _("Your change was kept, but the page could not be drawn (number {number}). Reload it, or undo.")
         revision = made.mark.current.number
@@ -166,9 +149,31 @@ def _answer(request: HttpRequest, made: history.Made, seen: Looking) -> JsonResp
     return JsonResponse(parts)
 
 
+def _parts(mark: Mark, state: Looking) -> dict[str, Any]:
+    """The parts of the page, and what the page keeps: the revision and what is looked at."""
+    return {
+        "revision": mark.current.number,
+        "words": mark.current.words,
+        "title": mark.name,
+        "state": {
+            "step": state.step,
+            "view": state.view,
+            "every": str(state.every),
+            "needle": "" if state.needle is None else str(state.needle),
+        },
+        "parts": ask(draw_bench, current_of(mark), standing_of(mark), state),
+    }
+
+
+def standing_of(mark: Mark) -> Standing:
+    """Where a mark stands in its history."""
+    revision = mark.current
+    return Standing(revision.number, revision.words, revision.parent_id is not None, history.can_redo(mark))
+
+
 def _after_new_step(made: history.Made, seen: Looking) -> Looking:
     """A new step is active, the needle stands behind it, and a new carve shows its regions."""
     needle = None if seen.needle is None else seen.needle + 1
-    is_carve = isinstance(made.plan.step(made.step or ""), Carve)
+    is_carve = made.is_carve
     view = "regions" if is_carve else "both" if seen.view == "regions" else seen.view
     return replace(seen, step=made.step or "", needle=needle, view=view, every=1)

@@ -1,24 +1,22 @@
 """Delivery: the finished mark as files."""
 
 import json
+from collections.abc import Callable
 from typing import Final
 
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.utils.http import content_disposition_header
-from django.utils.translation import gettext as _
 from django.views.decorators.http import require_safe
 
-from kagami.exchange.artwork import Artwork
-from kagami.exchange.finished import NothingToDraw, artwork
-from kagami.exchange.png import write_png
-from kagami.exchange.svg import write_svg
+from kagami.exchange.finished import NothingToDraw
 from kagami.plan.document import to_json
 from kagami.plan.language.text import write_text
-from web.bench.mirror import NO_MIRROR, draw_mirror
+from web.delivery.works import offered, png_file, svg_file
+from web.evaluation.door import ask, ask_heavy
+from web.evaluation.references import current_of
 from web.faults import Fault, guarded
 from web.marks.access import mark_of
-from web.marks.services.evaluation import evaluated
 
 PNG_SIZES: Final = (256, 512, 1024, 2048)
 
@@ -27,19 +25,16 @@ PNG_SIZES: Final = (256, 512, 1024, 2048)
 def delivery(request: HttpRequest, mark_id: int) -> HttpResponse:
     """What can be taken away."""
     mark = mark_of(request.user, mark_id)
-    result = evaluated(mark.current.load())
-    drawn = guarded("the Mirror", lambda: draw_mirror(result))
-    mirror = NO_MIRROR if isinstance(drawn, Fault) else drawn
-    size = next((reading.value for reading in mirror.readings if reading.name == _("Size")), "")
-    context = {"mark": mark, "page": "delivery", "mirror": mirror, "sizes": PNG_SIZES, "size": size}
-    return render(request, "delivery/delivery.html", {**context, "plan": result.plan, "sound": result.sound})
+    found = ask(offered, current_of(mark))
+    context = {"mark": mark, "title": mark.name, "page": "delivery", "offered": found, "sizes": PNG_SIZES}
+    return render(request, "delivery/delivery.html", context)
 
 
 @require_safe
 def svg(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The SVG file."""
-    art = _artwork(request, mark_id)
-    return _file(write_svg(art).encode(), "image/svg+xml", f"{art.title}.svg")
+    mark = mark_of(request.user, mark_id)
+    return _file(_drawn(lambda: ask(svg_file, current_of(mark))), "image/svg+xml", f"{mark.name}.svg")
 
 
 @require_safe
@@ -47,8 +42,9 @@ def png(request: HttpRequest, mark_id: int, size: int) -> HttpResponse:
     """A PNG file, transparent round the ink."""
     if size not in PNG_SIZES:
         raise Http404("There is no such size.")
-    art = _artwork(request, mark_id)
-    return _file(write_png(art, size), "image/png", f"{art.title} {size}.png")
+    mark = mark_of(request.user, mark_id)
+    content = _drawn(lambda: ask_heavy(png_file, current_of(mark), size))
+    return _file(content, "image/png", f"{mark.name} {size}.png")
 
 
 @require_safe
@@ -68,10 +64,10 @@ def text(request: HttpRequest, mark_id: int) -> HttpResponse:
     return _file(write_text(found).encode(), "text/plain; charset=utf-8", f"{found.title}.plan")
 
 
-def _artwork(request: HttpRequest, mark_id: int) -> Artwork:
-    found = mark_of(request.user, mark_id).current.load()
+def _drawn(draw: Callable[[], bytes]) -> bytes:
+    """A file; a mark without ink has none."""
     try:
-        return artwork(found, evaluated(found))
+        return draw()
     except NothingToDraw as error:
         raise Http404(str(error)) from error
 

@@ -8,7 +8,7 @@ from django.contrib.auth import get_user_model
 from django.contrib.auth.models import AbstractBaseUser
 
 from kagami.plan.files import load_plan
-from web.marks.models import Brand
+from web.marks.access import brands_of
 from web.marks.services.shelving import make_brand, make_mark
 
 FOLDER: Final = pathlib.Path(settings.BASE_DIR) / "examples"
@@ -33,9 +33,9 @@ def load_demo(password: str) -> AbstractBaseUser:
     if not user.check_password(password):
         user.set_password(password)
         user.save()
-    if not Brand.objects.filter(owner=user).exists():
+    if not brands_of(user).exists():
         for name, files in BRANDS.items():
             brand = make_brand(user, name)
             for file in files:
-                make_mark(brand, load_plan((FOLDER / file).read_bytes()), "taken from the demo")
+                make_mark(user, brand, load_plan((FOLDER / file).read_bytes()), "taken from the demo")
     return user

@@ -5,18 +5,20 @@ from django.db import models
 
 from kagami.plan import limits
 from kagami.plan.document import Plan, from_data
+from web.accounts.models import Studio
+from web.pictures.picture import Picture, stored_picture
 
 
 class Brand(models.Model):
     """Whom marks are built for."""
 
-    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="brands")
+    studio = models.ForeignKey(Studio, on_delete=models.CASCADE, related_name="brands")
     name = models.CharField(max_length=limits.NAME_LENGTH)
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:
         ordering = ["created", "id"]
-        constraints = [models.UniqueConstraint(fields=["owner", "name"], name="brand_named_once")]
+        constraints = [models.UniqueConstraint(fields=["studio", "name"], name="brand_named_once")]
 
     def __str__(self) -> str:
         return self.name
@@ -46,6 +48,10 @@ class Revision(models.Model):
     parent = models.ForeignKey("self", null=True, on_delete=models.PROTECT, related_name="children")
     plan = models.JSONField()
     words = models.CharField(max_length=200)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    """Who made it; None when they are gone."""
+    picture = models.JSONField(null=True)
+    """What lists show of it (see `web.pictures.picture`), so that no list evaluates; None until it was drawn."""
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -58,6 +64,11 @@ class Revision(models.Model):
     def load(self) -> Plan:
         """The plan as a document."""
         return from_data(self.plan)
+
+    @property
+    def shown(self) -> Picture:
+        """What lists show of it."""
+        return stored_picture(self.picture)
 
 
 class Handled(models.Model):

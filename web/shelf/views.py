@@ -1,30 +1,14 @@
 """The Shelf's pages."""
 
-from dataclasses import dataclass
-
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
-from web.bench.mirror import Picture, picture_of
-from web.faults import Fault, guarded
-from web.marks.access import brand_of, mark_of
-from web.marks.models import Brand, Mark
+from web.marks.access import brand_of, brands_of, mark_of
+from web.marks.models import Brand
 from web.marks.services import shelving
-from web.marks.services.evaluation import evaluated
 from web.marks.services.shelving import NameTaken, make_brand, make_mark
 from web.shelf.forms import BrandForm, MarkForm
-
-
-@dataclass(frozen=True)
-class Card:
-    """A mark on the Shelf, with its live picture."""
-
-    mark: Mark
-    picture: Picture
-    sound: bool
-    fault: str = ""
-    """The number under which the log tells why there is no picture."""
 
 
 @require_safe
@@ -55,7 +39,7 @@ def new_mark(request: HttpRequest, brand_id: int) -> HttpResponse:
         return render(request, "shelf/new_mark.html", {"brand": brand, "form": MarkForm()})
     form = MarkForm(request.POST, request.FILES)
     if form.is_valid():
-        return redirect("bench", make_mark(brand, form.cleaned_data["plan"]).id)
+        return redirect("bench", make_mark(request.user, brand, form.cleaned_data["plan"]).id)
     return render(request, "shelf/new_mark.html", {"brand": brand, "form": form}, status=422)
 
 
@@ -68,7 +52,7 @@ def brand(request: HttpRequest, brand_id: int) -> HttpResponse:
     form = BrandForm(request.POST)
     if form.is_valid():
         try:
-            shelving.rename_brand(found, form.cleaned_data["name"])
+            shelving.rename_brand(request.user, found, form.cleaned_data["name"])
             return redirect("shelf")
         except NameTaken as error:
             form.add_error("name", str(error))
@@ -80,7 +64,7 @@ def remove_brand(request: HttpRequest, brand_id: int) -> HttpResponse:
     """Remove a brand that has no marks."""
     found = brand_of(request.user, brand_id)
     try:
-        shelving.remove_brand(found)
+        shelving.remove_brand(request.user, found)
     except shelving.HasMarks as error:
         return _brand(request, found, BrandForm({"name": found.name}), str(error), 422)
     return redirect("shelf")
@@ -89,7 +73,7 @@ def remove_brand(request: HttpRequest, brand_id: int) -> HttpResponse:
 @require_POST
 def copy_mark(request: HttpRequest, mark_id: int) -> HttpResponse:
     """Begin a new mark where this one stands."""
-    return redirect("bench", shelving.copy_mark(mark_of(request.user, mark_id)).id)
+    return redirect("bench", shelving.copy_mark(request.user, mark_of(request.user, mark_id)).id)
 
 
 @require_http_methods(["GET", "POST"])
@@ -97,8 +81,8 @@ def remove_mark(request: HttpRequest, mark_id: int) -> HttpResponse:
     """Ask, and then remove a mark."""
     mark = mark_of(request.user, mark_id)
     if request.method != "POST":
-        return render(request, "shelf/remove_mark.html", {"mark": mark, "card": _card(mark)})
-    shelving.remove_mark(mark)
+        return render(request, "shelf/remove_mark.html", {"mark": mark})
+    shelving.remove_mark(request.user, mark)
     return redirect("shelf")
 
 
@@ -108,15 +92,5 @@ def _brand(request: HttpRequest, found: Brand, form: BrandForm, fault: str = "",
 
 
 def _shelf(request: HttpRequest, form: BrandForm, status: int = 200) -> HttpResponse:
-    brands = Brand.objects.filter(owner=request.user).prefetch_related("marks__current")
-    rows = [(brand, [_card(mark) for mark in brand.marks.all()]) for brand in brands]
-    return render(request, "shelf/shelf.html", {"rows": rows, "form": form}, status=status)
-
-
-def _card(mark: Mark) -> Card:
-    def drawn() -> Card:
-        result = evaluated(mark.current.load())
-        return Card(mark, picture_of(result), result.sound)
-
-    found = guarded(f"the card of mark {mark.pk}", drawn)
-    return Card(mark, Picture(()), False, found.number) if isinstance(found, Fault) else found
+    brands = brands_of(request.user).prefetch_related("marks__current")
+    return render(request, "shelf/shelf.html", {"brands": brands, "form": form}, status=status)

@@ -14,7 +14,7 @@ from web.marks.services.shelving import make_brand, make_mark
 class Faults(BrowserCase):
     def setUp(self) -> None:
         super().setUp()
-        self.mark = make_mark(make_brand(self.designer, "Vennik Light Trust"), beams().plan)
+        self.mark = make_mark(self.designer, make_brand(self.designer, "Vennik Light Trust"), beams().plan)
 
     def test_a_value_that_cannot_be_read_is_told_at_its_field_and_not_stored(self) -> None:
         self.refusals = (422,)

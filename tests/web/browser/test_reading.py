@@ -12,7 +12,7 @@ from web.marks.services.shelving import make_brand, make_mark
 class Reading(BrowserCase):
     def setUp(self) -> None:
         super().setUp()
-        self.mark = make_mark(make_brand(self.designer, "Vennik Light Trust"), beams().plan)
+        self.mark = make_mark(self.designer, make_brand(self.designer, "Vennik Light Trust"), beams().plan)
 
     def test_a_name_lights_its_figure_and_a_figure_its_sentence(self) -> None:
         page = self.open(self.mark)

@@ -24,7 +24,7 @@ JOBS = pathlib.Path(__file__).parents[3] / "examples" / "jobs"
 class Typing(BrowserCase):
     def setUp(self) -> None:
         super().setUp()
-        self.mark = make_mark(make_brand(self.designer, "Tidehouse Museum"), Plan(title="Typed"))
+        self.mark = make_mark(self.designer, make_brand(self.designer, "Tidehouse Museum"), Plan(title="Typed"))
 
     def say(self, text: str) -> None:
         """Type a sentence at the needle and press Enter."""
@@ -270,7 +270,7 @@ class Files(BrowserCase):
     def test_a_plan_as_text_is_taken_away_and_brought_back(self) -> None:
         job = parse_text((JOBS / "j04-interlaced-cross.plan").read_text(encoding="utf-8"))
         brand = make_brand(self.designer, "Ropewalk Works")
-        mark = make_mark(brand, job)
+        mark = make_mark(self.designer, brand, job)
         page = self.open(mark)
         page.get_by_role("link", name="Delivery").click()
         with page.expect_download() as download:

@@ -5,15 +5,18 @@ from dataclasses import dataclass
 from typing import Any
 from uuid import UUID
 
+from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 from django.db.models import Max
 from django.utils.translation import gettext as _
 
-from kagami.plan.changes.change import change
-from kagami.plan.document import Plan
+from kagami.plan.document import from_data
+from web.evaluation.door import ask
+from web.evaluation.references import current_of, reference_to
+from web.marks.access import require_designer
 from web.marks.models import Handled, Mark, Revision
-from web.marks.services.evaluation import CACHE
 from web.marks.services.shelving import make_mark
+from web.marks.services.works import changed
 
 
 class StaleRevision(Exception):
@@ -40,15 +43,17 @@ class NothingFurther(Exception):
 
 @dataclass(frozen=True)
 class Made:
-    """The mark after a change, its plan, and the step that the change was about."""
+    """The mark after a change, the step that the change was about, and whether that is a carve."""
 
     mark: Mark
-    plan: Plan
     step: str | None = None
+    is_carve: bool = False
 
 
 @transaction.atomic
-def make_change(mark: Mark, base: int, kind: str, given: Mapping[str, Any], identity: UUID | None = None) -> Made:
+def make_change(
+    actor: AbstractBaseUser, mark: Mark, base: int, kind: str, given: Mapping[str, Any], identity: UUID | None = None
+) -> Made:
     """Change the mark's plan; a change that changes nothing makes no revision.
 
     With an `identity` the change is made once: sent again, it is recognised, and the mark as it stands is answered.
@@ -58,30 +63,33 @@ def make_change(mark: Mark, base: int, kind: str, given: Mapping[str, Any], iden
         MarkGone: the mark was removed.
         PlanError: the change cannot be made.
     """
-    mark = _held(mark)
+    mark = _held(actor, mark)
     known = _handled(mark, identity)
     if known is not None:
-        return Made(mark, mark.current.load(), known.step or None)
+        return Made(mark, known.step or None)
     _require_newest(mark, base)
-    before = mark.current.load()
-    changed = change(before, kind, given, CACHE)
-    if changed.plan != before:
-        _advance(mark, changed.plan, changed.words)
-    _remember(mark, identity, changed.step)
-    return Made(mark, changed.plan, changed.step)
+    number = mark.revisions.aggregate(last=Max("number"))["last"] + 1
+    made = ask(changed, current_of(mark), kind, given, (mark.pk, number))
+    if made.data is not None:
+        revision = Revision(mark=mark, number=number, parent=mark.current, words=made.words[:200], author=actor)
+        revision.plan, revision.picture = made.data, made.picture
+        revision.save()
+        _go_to(mark, revision)
+    _remember(mark, identity, made.step)
+    return Made(mark, made.step, made.is_carve)
 
 
 @transaction.atomic
-def undo(mark: Mark, base: int, identity: UUID | None = None) -> Made:
+def undo(actor: AbstractBaseUser, mark: Mark, base: int, identity: UUID | None = None) -> Made:
     """Go back to the revision before.
 
     Raises:
         StaleRevision: `base` is not the current revision.
         NothingFurther: this is the first one.
     """
-    mark = _held(mark)
+    mark = _held(actor, mark)
     if _handled(mark, identity) is not None:
-        return Made(mark, mark.current.load())
+        return Made(mark)
     _require_newest(mark, base)
     if mark.current.parent_id is None:
         raise NothingFurther(_("There is nothing to undo: this is the mark as it was begun."))
@@ -90,16 +98,16 @@ def undo(mark: Mark, base: int, identity: UUID | None = None) -> Made:
 
 
 @transaction.atomic
-def redo(mark: Mark, base: int, identity: UUID | None = None) -> Made:
+def redo(actor: AbstractBaseUser, mark: Mark, base: int, identity: UUID | None = None) -> Made:
     """Go on to the newest revision made from this one.
 
     Raises:
         StaleRevision: `base` is not the current revision.
         NothingFurther: none was.
     """
-    mark = _held(mark)
+    mark = _held(actor, mark)
     if _handled(mark, identity) is not None:
-        return Made(mark, mark.current.load())
+        return Made(mark)
     _require_newest(mark, base)
     following = mark.current.children.order_by("-number").first()
     if following is None:
@@ -109,16 +117,19 @@ def redo(mark: Mark, base: int, identity: UUID | None = None) -> Made:
 
 
 @transaction.atomic
-def keep_as_new(mark: Mark, base: int, kind: str, given: Mapping[str, Any]) -> Mark:
+def keep_as_new(actor: AbstractBaseUser, mark: Mark, base: int, kind: str, given: Mapping[str, Any]) -> Mark:
     """A change that came too late, made to the revision that it was meant for, as a new mark of the brand.
 
     Raises:
         Revision.DoesNotExist: there is no such revision.
         PlanError: the change cannot be made.
     """
-    plan = change(mark.revisions.get(number=base).load(), kind, given, CACHE).plan
+    require_designer(actor, mark.brand.studio_id)
+    revision = mark.revisions.get(number=base)
+    made = ask(changed, reference_to(revision), kind, given, (0, 0))
+    plan = from_data(made.data or revision.plan)
     title = f"{plan.title[:30]} (other)"
-    return make_mark(mark.brand, plan.model_copy(update={"title": title}), f"kept apart from change {base}")
+    return make_mark(actor, mark.brand, plan.model_copy(update={"title": title}), f"kept apart from change {base}")
 
 
 def can_redo(mark: Mark) -> bool:
@@ -126,8 +137,9 @@ def can_redo(mark: Mark) -> bool:
     return mark.current.children.exists()
 
 
-def _held(mark: Mark) -> Mark:
-    """The mark, held against other changes until the transaction ends."""
+def _held(actor: AbstractBaseUser, mark: Mark) -> Mark:
+    """The mark, held against other changes until the transaction ends; the actor may change it."""
+    require_designer(actor, mark.brand.studio_id)
     try:
         # Without a join: one that waited for the lock would join the row's new state with revisions of before the wait.
         return Mark.objects.select_for_update().get(pk=mark.pk)
@@ -149,18 +161,8 @@ def _remember(mark: Mark, identity: UUID | None, step: str | None = None) -> Non
         Handled.objects.create(mark=mark, change=identity, step=step or "")
 
 
-def _advance(mark: Mark, plan: Plan, words: str) -> None:
-    last = mark.revisions.aggregate(last=Max("number"))["last"]
-    mark.current = Revision.objects.create(
-        mark=mark, number=last + 1, parent=mark.current, plan=plan.model_dump(mode="json"), words=words[:200]
-    )
-    mark.name = plan.title
-    mark.save()
-
-
 def _go_to(mark: Mark, revision: Revision) -> Made:
     mark.current = revision
-    plan = revision.load()
-    mark.name = plan.title
+    mark.name = revision.plan["title"]
     mark.save()
-    return Made(mark, plan)
+    return Made(mark)

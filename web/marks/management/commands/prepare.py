@@ -13,6 +13,7 @@ class Command(BaseCommand):
 
     def handle(self, *args, **options):
         call_command("migrate", verbosity=0, interactive=False)
+        call_command("draw_pictures")
         call_command("collectstatic", verbosity=0, interactive=False, clear=True)
         password = os.environ.get("KAGAMI_DEMO_PASSWORD")
         if password:

@@ -1,44 +1,21 @@
 """The Mirror: the finished mark beside the sheet, and its first readings."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
 from django.utils.translation import gettext as _
 
-from kagami.exchange.svg import Frame, path_data
-from kagami.geometry.measure.size import Box
 from kagami.geometry.measure.symmetry import ROUND, Symmetry
 from kagami.geometry.tolerance import LENGTH
-from kagami.plan.evaluation.ink import Piece, pieces
-from kagami.plan.evaluation.readings import ink_box, measure_mark
+from kagami.plan.evaluation.ink import pieces
+from kagami.plan.evaluation.readings import measure_mark
 from kagami.plan.evaluation.result import Result
 from kagami.plan.messages import number_text
-from web.marks.services.memo import Memo
+from web.memo import Memo
+from web.pictures.picture import Picture, picture_of
 
-PICTURE: Final = 100.0
 SIZES: Final = (64, 32, 16)
 MIRRORS: Final[Memo["Mirror"]] = Memo(most=300)
-
-
-@dataclass(frozen=True)
-class Filled:
-    """Path data, and the colour of its tone, empty where it has none."""
-
-    data: str
-    fill: str = ""
-
-
-@dataclass(frozen=True)
-class Picture:
-    """The ink in a square of 100 units."""
-
-    paths: tuple[Filled, ...]
-
-    @property
-    def toned(self) -> bool:
-        """Whether any of it has a tone."""
-        return any(path.fill for path in self.paths)
 
 
 @dataclass(frozen=True)
@@ -60,30 +37,8 @@ class Mirror:
     sizes: tuple[int, ...] = SIZES
 
 
-NO_MIRROR: Final = Mirror(Picture(()), (), False)
+NO_MIRROR: Final = Mirror(Picture(), (), False)
 """Stands for one that could not be drawn."""
-
-
-def picture_of(result: Result) -> Picture:
-    """The ink of a mark, fitted into a square."""
-    return pictures_alike([result])[0]
-
-
-def pictures_alike(results: Sequence[Result]) -> list[Picture]:
-    """The ink of several marks, each in the middle of its square, at one scale at which the largest fits."""
-    marks = [pieces(result) for result in results]
-    boxes = [ink_box(pieces) for pieces in marks]
-    side = max((max(box.width, box.height) for box in boxes if box), default=1.0)
-    return [_picture(pieces, box, side) for pieces, box in zip(marks, boxes, strict=True)]
-
-
-def _picture(marks: tuple[Piece, ...], around: Box | None, side: float) -> Picture:
-    if around is None:
-        return Picture(())
-    left = around.left - (side - around.width) / 2
-    top = around.top + (side - around.height) / 2
-    frame = Frame(PICTURE / side, left, top, 3)
-    return Picture(tuple(Filled(path_data(piece.shape, frame), piece.colour if piece.tone else "") for piece in marks))
 
 
 def draw_mirror(result: Result) -> Mirror:

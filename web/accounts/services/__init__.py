@@ -1,0 +1,1 @@
+"""The rules of accounts and studios as plain functions."""

@@ -1,0 +1,93 @@
+"""What the Bench has drawn of a plan: work for evaluators (see `web.evaluation.door`). It knows no request."""
+
+from dataclasses import dataclass
+from typing import Any, Final
+
+from django.template.loader import render_to_string
+
+from kagami.plan.document import Plan
+from kagami.plan.evaluation.cache import Cache
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.steps import KINDS
+from web.bench.choices import anchor_choices, figure_choices, suggestions
+from web.bench.panel import draw_panel
+from web.bench.sheet import NO_SHEET, draw_sheet
+from web.bench.slip import draw_slip
+from web.bench.state import VIEWS, Looking
+from web.faults import Fault, guarded
+from web.pictures.mirror import NO_MIRROR, draw_mirror
+
+PARTS: Final = ("progress", "plan", "sheet", "mirror")
+
+
+@dataclass(frozen=True)
+class Standing:
+    """Where a mark stands in its history, as the Bench shows it."""
+
+    revision: int
+    words: str
+    can_undo: bool
+    can_redo: bool
+
+
+def draw_bench(plan: Plan, cache: Cache, standing: Standing, state: Looking) -> dict[str, str]:
+    """The parts of the Bench that a change may touch, as HTML; the first page and every answer hold the same."""
+    whole = evaluate(plan, cache)
+    at_needle = evaluate(plan, cache, state.position(plan))
+    sheet = guarded("the sheet", lambda: draw_sheet(plan, at_needle, state))
+    mirror = guarded("the Mirror", lambda: draw_mirror(whole))
+    context: dict[str, Any] = {
+        "standing": standing,
+        "plan": plan,
+        "state": state,
+        "views": VIEWS,
+        "panel": draw_panel(plan, whole, state),
+        "sheet": NO_SHEET if isinstance(sheet, Fault) else sheet,
+        "mirror": NO_MIRROR if isinstance(mirror, Fault) else mirror,
+        "faults": [part.number for part in (sheet, mirror) if isinstance(part, Fault)],
+    }
+    return {part: render_to_string(f"bench/_{part}.html", context) for part in PARTS}
+
+
+def slip_of(plan: Plan, cache: Cache, kind: str, state: Looking, figure: str) -> str:
+    """The slip of a new step at the needle, as HTML; `figure` is one to begin with."""
+    position = state.position(plan)
+    drawn = draw_slip(plan, evaluate(plan, cache, position), kind, position, figure)
+    return render_to_string("bench/_slip.html", {"slip": drawn})
+
+
+@dataclass(frozen=True)
+class Asked:
+    """What choices are asked for: `what` is “anchors” or “figures”, `of` the step that they are for (else a new one of
+    a kind, at the needle), `many` whether several may be chosen, `chosen` those that are.
+    """
+
+    what: str
+    of: str
+    kind: str
+    many: bool
+    chosen: tuple[str, ...]
+
+
+def choices_of(plan: Plan, cache: Cache, asked: Asked, state: Looking) -> str:
+    """What may be chosen for a field, as HTML: a list, and anchors for the sheet."""
+    result = evaluate(plan, cache, _position(plan, asked.of, state))
+    if asked.what == "anchors":
+        found = anchor_choices(plan, result)
+    else:
+        target = plan.step(asked.of)
+        kind = type(target) if target else KINDS.get(asked.kind)
+        found = figure_choices(plan, result, areas_only=kind is None or not kind.takes_lines)
+    context = {"choices": found, "many": asked.many, "chosen": asked.chosen}
+    return render_to_string("bench/_choices.html", context)
+
+
+def completions_of(plan: Plan, cache: Cache, text: str, of: str, state: Looking) -> tuple[int, list[str]]:
+    """Where something may come next in a sentence that is being typed, and what."""
+    return suggestions(plan, evaluate(plan, cache, _position(plan, of, state)), text)
+
+
+def _position(plan: Plan, of: str, state: Looking) -> int:
+    """The number of steps before the step that is meant, or before the needle."""
+    identifiers = [step.id for step in plan.steps]
+    return identifiers.index(of) if of in identifiers else state.position(plan)

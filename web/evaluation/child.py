@@ -1,0 +1,16 @@
+"""Loaded once, before evaluators are forked off: Django, and all that they will need."""
+
+import os
+
+import django
+
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "web.settings")
+django.setup()
+
+from kagami.warm import warm  # noqa: E402  (after Django is set up)
+from web.bench import works as _bench  # noqa: E402,F401
+from web.delivery import works as _delivery  # noqa: E402,F401
+from web.evaluation import calls as _calls  # noqa: E402,F401
+from web.range import works as _range  # noqa: E402,F401
+
+warm()

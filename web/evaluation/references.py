@@ -1,0 +1,41 @@
+"""What is evaluated: a mark's plan, told by its revision, so that who knows it already need not be sent it."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import Any
+
+from kagami.plan.document import Plan, from_data
+from web.marks.models import Mark, Revision
+
+
+@dataclass(frozen=True)
+class PlanReference:
+    """A revision of a mark; `load` gives its plan as a document, and is asked only where it is not known."""
+
+    mark: int
+    revision: int
+    load: Callable[[], dict[str, Any]] = field(repr=False, compare=False)
+
+    @property
+    def key(self) -> tuple[int, int]:
+        """What it is remembered by; revisions never change."""
+        return self.mark, self.revision
+
+    def plan(self) -> Plan:
+        """The plan itself."""
+        return from_data(self.load())
+
+
+def current_of(mark: Mark) -> PlanReference:
+    """The plan of a mark as it stands."""
+    return reference_to(mark.current)
+
+
+def reference_to(revision: Revision) -> PlanReference:
+    """The plan of a revision."""
+    return PlanReference(revision.mark_id, revision.number, lambda: revision.plan)
+
+
+def unsaved(plan: Plan) -> PlanReference:
+    """A plan that belongs to no revision; it is not remembered."""
+    return PlanReference(0, 0, lambda: plan.model_dump(mode="json"))

@@ -1,0 +1,1 @@
+"""What several pages show of a mark: its picture, and the Mirror."""

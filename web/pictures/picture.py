@@ -1,0 +1,72 @@
+"""A mark's picture: its ink in a square, as cards and lists show it. It is stored with the revision that it shows."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any, Final
+
+from kagami.exchange.svg import Frame, path_data
+from kagami.geometry.measure.size import Box
+from kagami.plan.evaluation.ink import Piece, pieces
+from kagami.plan.evaluation.readings import ink_box
+from kagami.plan.evaluation.result import Result
+
+PICTURE: Final = 100.0
+
+
+@dataclass(frozen=True)
+class Filled:
+    """Path data, and the colour of its tone, empty where it has none."""
+
+    data: str
+    fill: str = ""
+
+
+@dataclass(frozen=True)
+class Picture:
+    """The ink in a square of 100 units; `sound` tells whether the plan holds no fault, `fault` is the number under
+    which the log tells why there is no picture.
+    """
+
+    paths: tuple[Filled, ...] = ()
+    sound: bool = True
+    fault: str = ""
+
+    @property
+    def toned(self) -> bool:
+        """Whether any of it has a tone."""
+        return any(path.fill for path in self.paths)
+
+    def data(self) -> dict[str, Any]:
+        """As it is stored."""
+        paths = [[path.data, path.fill] for path in self.paths]
+        return {"paths": paths, "sound": self.sound, "fault": self.fault}
+
+
+def stored_picture(data: dict[str, Any] | None) -> Picture:
+    """A picture as it was stored; an empty one where none was drawn yet."""
+    if data is None:
+        return Picture()
+    return Picture(tuple(Filled(path, fill) for path, fill in data["paths"]), data["sound"], data["fault"])
+
+
+def picture_of(result: Result) -> Picture:
+    """The ink of a mark, fitted into a square."""
+    return pictures_alike([result])[0]
+
+
+def pictures_alike(results: Sequence[Result]) -> list[Picture]:
+    """The ink of several marks, each in the middle of its square, at one scale at which the largest fits."""
+    marks = [pieces(result) for result in results]
+    boxes = [ink_box(pieces) for pieces in marks]
+    side = max((max(box.width, box.height) for box in boxes if box), default=1.0)
+    drawn = zip(results, marks, boxes, strict=True)
+    return [Picture(_paths(pieces, box, side), result.sound) for result, pieces, box in drawn]
+
+
+def _paths(marks: tuple[Piece, ...], around: Box | None, side: float) -> tuple[Filled, ...]:
+    if around is None:
+        return ()
+    left = around.left - (side - around.width) / 2
+    top = around.top + (side - around.height) / 2
+    frame = Frame(PICTURE / side, left, top, 3)
+    return tuple(Filled(path_data(piece.shape, frame), piece.colour if piece.tone else "") for piece in marks)

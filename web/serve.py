@@ -1,10 +1,10 @@
-"""The web server: a parent that holds the port and keeps a few workers alive, each a waitress server.
+"""The web server: a parent that holds the port and keeps a worker alive, which serves (uvicorn) and has evaluators.
 
-Waitress takes requests in whole before a thread works on them, and hands answers over as fast as the other side reads:
-half-open requests and slow readers hold no thread. A worker that dies is replaced; one whose parent was killed ends by
-itself, so that nothing is left behind.
+The worker is thin: it takes requests in, asks the database and its evaluators, and hands answers over as fast as the
+other side reads; half-open requests and slow readers hold no thread. A worker that dies is replaced; one whose parent
+was killed ends by itself, and evaluators end with their worker, so that nothing is left behind.
 
-    python -m web.serve --listen 127.0.0.1:8420 --workers 2 --threads 4 --pid FILE
+    python -m web.serve --listen 127.0.0.1:8420 --evaluators 2 --pid FILE
 """
 
 import argparse
@@ -24,19 +24,24 @@ from typing import Any, Final
 GRACE_SECONDS: Final = 10.0
 LOOK_SECONDS: Final = 0.5
 AGAIN_SECONDS: Final = 0.5
-MOST_BODY: Final = 1_000_000
 IDLE_SECONDS: Final = 20
 BACKLOG: Final = 512
-MOST_CONNECTIONS: Final = 1000
+MOST_AT_ONCE: Final = 1000
+MOST_MESSAGE: Final = 64_000
+SWITCH_SECONDS: Final = 0.001
+"""How long a thread may keep others waiting: answers are put together in threads beside the one that talks."""
 
 
 def main(words: list[str]) -> int:
     """Serve until told to stop (SIGTERM or SIGINT)."""
     parser = argparse.ArgumentParser(prog="python -m web.serve")
     parser.add_argument("--listen", default="127.0.0.1:8420", help="address and port")
-    parser.add_argument("--workers", type=int, default=2, help="processes")
-    parser.add_argument("--threads", type=int, default=4, help="threads of each")
-    parser.add_argument("--memory", type=int, default=3000, help="megabytes of address space a worker may have; 0: any")
+    parser.add_argument("--workers", type=int, default=1, help="processes that serve; one is enough for a machine")
+    parser.add_argument("--evaluators", type=int, default=_cores(), help="processes of each worker that evaluate")
+    parser.add_argument("--memory", type=int, default=4000, help="megabytes of address space of a worker; 0: any")
+    parser.add_argument(
+        "--evaluator-memory", type=int, default=2000, help="megabytes of address space of an evaluator; 0: any"
+    )
     parser.add_argument("--pid", type=pathlib.Path, help="file for the parent's process id")
     given = parser.parse_args(words)
     host, _, port = given.listen.rpartition(":")
@@ -100,42 +105,52 @@ class _Parent:
         return pid
 
 
+def _cores() -> int:
+    return len(os.sched_getaffinity(0))
+
+
 def _work(listening: socket.socket, given: argparse.Namespace) -> None:
     """One worker, until it is told to stop or has no parent any more."""
-    signal.signal(signal.SIGTERM, lambda *_: os._exit(0))
+    signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     parent = os.getppid()
     threading.Thread(target=_end_with, args=(parent,), daemon=True).start()
     if given.memory:
         limit = given.memory * 1_000_000
         resource.setrlimit(resource.RLIMIT_AS, (limit, limit))
-    from waitress import create_server
+    os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")  # each thread of it would take 40 MB, and none is used
+    sys.setswitchinterval(SWITCH_SECONDS)
+    import uvicorn
 
-    from kagami.warm import warm
-    from web.wsgi import application
+    from web.asgi import application
+    from web.evaluation import evaluators
 
-    warm()
-
-    server = create_server(
+    evaluators.start(given.evaluators, given.evaluator_memory)
+    config = uvicorn.Config(
         application,
-        sockets=[listening],
-        threads=given.threads,
-        ident="kagami",
-        max_request_body_size=MOST_BODY,
-        channel_timeout=IDLE_SECONDS,
-        connection_limit=MOST_CONNECTIONS,
-        asyncore_use_poll=True,
+        lifespan="off",
+        ws="websockets-sansio",
+        ws_max_size=MOST_MESSAGE,
+        log_level="warning",
+        access_log=False,
+        server_header=False,
+        backlog=BACKLOG,
+        limit_concurrency=MOST_AT_ONCE,
+        timeout_keep_alive=IDLE_SECONDS,
+        timeout_graceful_shutdown=int(GRACE_SECONDS) // 2,
         **_trusted(),
     )
-    server.run()
+    try:
+        uvicorn.Server(config).run(sockets=[listening])
+    finally:
+        evaluators.stop()
+    os._exit(0)
 
 
 def _trusted() -> dict[str, Any]:
     """Headers of a proxy that are believed: behind one (KAGAMI_HTTPS=1) which scheme and whom it serves."""
-    if os.environ.get("KAGAMI_HTTPS") != "1":
-        return {"clear_untrusted_proxy_headers": True}
-    headers = {"x-forwarded-proto", "x-forwarded-for"}
-    return {"trusted_proxy": "*", "trusted_proxy_headers": headers, "clear_untrusted_proxy_headers": True}
+    behind = os.environ.get("KAGAMI_HTTPS") == "1"
+    return {"proxy_headers": behind, "forwarded_allow_ips": "*" if behind else ""}
 
 
 def _end_with(parent: int) -> None:

@@ -54,7 +54,7 @@ AXES_VERBOSE = False
 AXES_DISABLE_ACCESS_LOG = True
 
 ROOT_URLCONF = "web.urls"
-WSGI_APPLICATION = "web.wsgi.application"
+ASGI_APPLICATION = "web.asgi.application"
 
 TEMPLATES = [
     {
@@ -78,8 +78,9 @@ DATABASES = {
         "NAME": os.environ.get("KAGAMI_DB_NAME", "kagami"),
         "USER": os.environ.get("KAGAMI_DB_USER", "kagami"),
         "PASSWORD": os.environ.get("KAGAMI_DB_PASSWORD", ""),
-        "CONN_MAX_AGE": 60,
         "CONN_HEALTH_CHECKS": True,
+        # Every request is answered in a thread of its own, so that connections are shared among them.
+        "OPTIONS": {"pool": {"min_size": 1, "max_size": 24, "timeout": 15.0}},
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
@@ -113,7 +114,7 @@ CONTENT_SECURITY_POLICY = {
         "style-src": ["'self'"],
         "font-src": ["'self'"],
         "img-src": ["'self'"],
-        "connect-src": ["'self'"],
+        "connect-src": ["'self'"],  # the live socket too: of the same host, as CSP Level 3 matches schemes
         "form-action": ["'self'"],
         "frame-ancestors": ["'none'"],
         "base-uri": ["'none'"],

@@ -34,7 +34,7 @@ class Parts(StudioCase):
             sheet = self.state(mark, view=view)["parts"]["sheet"]
             with self.subTest(view):
                 self.assertEqual('class="hair"' in sheet, lines)
-                self.assertEqual('<path data-step="light"' in sheet, ink)
+                self.assertEqual('<path id="i-light-"' in sheet, ink)
 
     def test_the_needle_shows_the_construction_at_that_moment(self) -> None:
         sheet = self.state(self.mark(), needle="2")["parts"]["sheet"]

@@ -14,8 +14,6 @@ import pathlib
 import re
 import signal
 import socket
-import subprocess
-import sys
 import threading
 import time
 import uuid
@@ -27,35 +25,12 @@ from django.db import connection
 from django.test import Client, TransactionTestCase
 
 from tests.plan.marks import beams
+from tests.web.server import Server, lives
 from web.marks.models import Mark
 from web.marks.services.shelving import make_brand, make_mark
 
 ROOT = pathlib.Path(settings.BASE_DIR)
 SECONDS = 60.0 if os.environ.get("KAGAMI_NIGHTLY") == "1" else 12.0
-
-
-class Server:
-    """The real server, in processes of its own, on the database of the tests."""
-
-    def __init__(self) -> None:
-        with socket.socket() as probe:
-            probe.bind(("127.0.0.1", 0))
-            self.port = int(probe.getsockname()[1])
-        database = connection.settings_dict
-        env = dict(os.environ, KAGAMI_SECRET_KEY=settings.SECRET_KEY, DJANGO_SETTINGS_MODULE="web.settings_test")
-        env.update({f"KAGAMI_DB_{name}": str(database[name]) for name in ("HOST", "PORT", "NAME", "USER", "PASSWORD")})
-        words = [sys.executable, "-m", "web.serve", "--listen", f"127.0.0.1:{self.port}", "--threads", "2"]
-        self.process = subprocess.Popen(
-            words, cwd=ROOT, env=env, stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL
-        )
-
-    def workers(self) -> list[int]:
-        children = pathlib.Path(f"/proc/{self.process.pid}/task/{self.process.pid}/children")
-        return [int(word) for word in children.read_text().split()]
-
-    def stop(self) -> None:
-        self.process.terminate()
-        self.process.wait(20)
 
 
 class Editor:
@@ -114,11 +89,14 @@ class Kills(TransactionTestCase):
         self.editor = Editor(self.server.port, self.mark, client.cookies["sessionid"].value)
 
     def kill(self, chance: np.random.Generator) -> None:
-        """End one web process, or the database's connections, at once."""
-        if chance.random() < 0.6:
-            for worker in self.server.workers()[:1]:
+        """End the web process, the evaluators or one of them, or the database's connections, at once."""
+        what = chance.random()
+        if what < 0.7:
+            evaluators = self.server.evaluators()
+            found = self.server.workers() if what < 0.25 else evaluators[:1] if what < 0.4 else evaluators[1:]
+            for pid in found:
                 with contextlib.suppress(ProcessLookupError):
-                    os.kill(worker, signal.SIGKILL)
+                    os.kill(pid, signal.SIGKILL)
             return
         with connection.cursor() as cursor:
             cursor.execute(
@@ -159,22 +137,16 @@ class Kills(TransactionTestCase):
         self.assertEqual(stored, ["8u", *sent])
         self.assertGreater(self.editor.tries, len(sent))  # some answers did get lost on the way
 
-    def test_workers_end_when_their_parent_is_killed(self) -> None:
+    def test_all_processes_end_when_their_parent_is_killed(self) -> None:
         self.editor.begin()
-        workers = self.server.workers()
-        self.assertEqual(len(workers), 2)
+        found = self.server.all_processes()
+        self.assertGreater(len(self.server.evaluators()), 2)
         os.kill(self.server.process.pid, signal.SIGKILL)
         self.server.process.wait(10)
-        end = time.monotonic() + 10
-        while time.monotonic() < end and any(self.lives(pid) for pid in workers):
+        end = time.monotonic() + 15
+        while time.monotonic() < end and any(lives(pid) for pid in found):
             time.sleep(0.1)
-        self.assertFalse([pid for pid in workers if self.lives(pid)])
-
-    def lives(self, pid: int) -> bool:
-        try:
-            return pathlib.Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()[0] != "Z"
-        except OSError:
-            return False
+        self.assertFalse([pid for pid in found if lives(pid)])
 
     def test_half_open_and_slow_requests_hold_nobody_up(self) -> None:
         self.editor.begin()

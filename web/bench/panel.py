@@ -61,9 +61,12 @@ NOTES: Final = {
 class Line:
     """A step in the plan: its heading, where a new chapter begins, and its sentence as HTML."""
 
+    step: str
     heading: str
     html: SafeString
     needle: bool
+    same: bool = False
+    """Whether the page shows it already."""
 
 
 @dataclass(frozen=True)
@@ -107,7 +110,7 @@ def draw_panel(plan: Plan, result: Result, state: Looking) -> Panel:
     for number, step in enumerate(plan.steps, 1):
         heading = _(HEADINGS[step.chapter])
         html = _set(step, number, result, state, names, hues)
-        lines.append(Line(heading if heading != before else "", html, number == position))
+        lines.append(Line(step.id, heading if heading != before else "", html, number == position))
         before = heading
     return Panel(
         module=f"{number_text(plan.module.size)} {plan.module.unit}",
@@ -127,7 +130,18 @@ def _set(
     used = [(one, names.get(one), hues.get(one), _key(result, one)) for one in sorted(step.uses())]
     looks = (state.every, len(plan.steps)) if active else ()
     tones = plan.tones if step.tone_names() else ()
-    key = (step, number, active, looks, tuple(used), hues[step.id], outcome.key, _fault(outcome), plan.module, tones)
+    key = (
+        step,
+        number,
+        active,
+        looks,
+        tuple(used),
+        hues[step.id],
+        outcome.key,
+        fault_text(outcome),
+        plan.module,
+        tones,
+    )
     return LINES.get(key, lambda: _set_anew(step, number, result, state, names, hues))
 
 
@@ -148,7 +162,7 @@ def _set_anew(
         "tokens": sentence_tokens(step, outcome, result, names, hues),
         "active": active,
         "every": state.every,
-        "fault": _fault(outcome),
+        "fault": fault_text(outcome),
         "waits": outcome.waits,
         "notes": tuple(_notes(outcome, names)),
         "crumbs": active and isinstance(step, Carve) and _has_crumbs(outcome),
@@ -161,19 +175,22 @@ def _set_anew(
 
 
 def _measures(result: Result) -> Iterable[MeasureLine]:
-    module = result.plan.module
     names = result.plan.names()
     for measure in result.plan.measures:
         error = result.measures.errors.get(measure.name)
-        value = result.measures.values.get(measure.name)
-        shown = "" if value is None else f"{number_text(value * module.size)} {module.unit}"
-        found = result.findings.get(measure.name)
-        if isinstance(found, Solution):
-            others = _(", one of {count} solutions").format(count=len(found.others) + 1) if found.others else ""
-            shown = f"{number_text(found.value)}u{others}, {shown}"
-        yield MeasureLine(
-            measure.name, measure_text(measure, names), shown, str(error) if error else "", measure.solve is None
-        )
+        text, shown = measure_text(measure, names), measure_result(result, measure.name)
+        yield MeasureLine(measure.name, text, shown, str(error) if error else "", measure.solve is None)
+
+
+def measure_result(result: Result, name: str) -> str:
+    """What a measure comes to, in words; empty where it comes to nothing."""
+    module, value = result.plan.module, result.measures.values.get(name)
+    shown = "" if value is None else f"{number_text(value * module.size)} {module.unit}"
+    found = result.findings.get(name)
+    if isinstance(found, Solution):
+        others = _(", one of {count} solutions").format(count=len(found.others) + 1) if found.others else ""
+        shown = f"{number_text(found.value)}u{others}, {shown}"
+    return shown
 
 
 def _tones(plan: Plan) -> Iterable[ToneLine]:
@@ -183,7 +200,8 @@ def _tones(plan: Plan) -> Iterable[ToneLine]:
         yield ToneLine(tone.name, tone.colour, found.colours.get(tone.name, ""), str(error) if error else "")
 
 
-def _fault(outcome: Outcome) -> str:
+def fault_text(outcome: Outcome) -> str:
+    """What is wrong with a step, in words; empty where nothing is."""
     if outcome.error is None:
         return ""
     text = str(outcome.error)

@@ -12,6 +12,7 @@ from django.utils.translation import gettext as _
 
 from kagami.plan.errors import PlanError
 from kagami.plan.fields.texts import plain_text
+from web.evaluation.evaluators import Stopped
 from web.marks.services.history import MarkGone, NothingFurther, StaleRevision
 
 MOST_BYTES: Final = 64_000
@@ -107,6 +108,8 @@ def answers_refusals(view: Callable[..., HttpResponse]) -> Callable[..., HttpRes
             return JsonResponse({"error": str(error), "code": "gone"}, status=404)
         except NothingFurther as error:
             return JsonResponse({"error": str(error), "code": "nothing-further"}, status=422)
+        except Stopped as error:
+            return JsonResponse({"error": str(error), "code": "stopped"}, status=422)
         except PermissionDenied:
             text = _("You may look at this mark, but not change it. An owner of its studio can let you.")
             return JsonResponse({"error": text, "code": "only-looking"}, status=403)

@@ -38,6 +38,9 @@ class Line:
     hue: str
     data: str
     fill: str = ""
+    tone: str = ""
+    same: bool = False
+    """Whether the page shows it already."""
 
 
 @dataclass(frozen=True)
@@ -50,6 +53,7 @@ class Region:
     kept: bool
     data: str
     hint: str
+    same: bool = False
 
 
 @dataclass(frozen=True)
@@ -118,7 +122,7 @@ def _ink(result: Result, hues: dict[str, str], frame: Frame) -> Iterable[Line]:
     for piece in pieces(result):
         key = (result.outcomes[piece.id].key, piece.tone, frame)
         data = INK.get(key, lambda piece=piece: path_data(piece.shape, frame))
-        yield Line(piece.id, piece.name, hues[piece.id], data, piece.colour if piece.tone else "")
+        yield Line(piece.id, piece.name, hues[piece.id], data, piece.colour if piece.tone else "", piece.tone)
 
 
 def _regions(plan: Plan, result: Result, carve: Carve, every: int, frame: Frame) -> Iterable[Region]:
@@ -138,10 +142,11 @@ def _regions(plan: Plan, result: Result, carve: Carve, every: int, frame: Frame)
         count = size[orbits[face]]
         text = _drop(count) if kept else _keep(count)
         hint = text.format(count=count, place=_inside(regions, face, names, sizes))
-        yield Region(_name(regions, face), orbits[face], kept, paths[face], hint)
+        yield Region(region_name(regions, face), orbits[face], kept, paths[face], hint)
 
 
-def _name(regions: Regions, face: int) -> str:
+def region_name(regions: Regions, face: int) -> str:
+    """What identifies a region, as JSON."""
     name = regions.names[face]
     return json.dumps({"cover": name.cover, "rank": name.rank, "alike": name.alike})
 

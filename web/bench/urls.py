@@ -9,6 +9,7 @@ urlpatterns = [
     path("state/", views.state, name="bench-state"),
     path("change/", views.change, name="bench-change"),
     path("back/", views.step_back, name="bench-step-back"),
+    path("try/", views.try_out, name="bench-try"),
     path("undo/", views.undo, name="bench-undo"),
     path("redo/", views.redo, name="bench-redo"),
     path("keep/", views.keep, name="bench-keep"),

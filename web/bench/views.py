@@ -4,10 +4,12 @@ import contextlib
 from dataclasses import replace
 from typing import Any
 
+from django.contrib.auth.models import AbstractBaseUser
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.utils.safestring import mark_safe
+from django.utils.translation import get_language
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 
@@ -21,6 +23,8 @@ from web.bench.works import Asked, Standing, choices_of, completions_of, draw_be
 from web.evaluation.door import ask
 from web.evaluation.references import current_of
 from web.faults import Fault, guarded
+from web.live.answers import answer
+from web.live.tokens import token_for
 from web.marks.access import mark_of
 from web.marks.models import Mark
 from web.marks.services import history
@@ -31,11 +35,13 @@ def bench(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The page."""
     mark = mark_of(request.user, mark_id)
     state = looking(request.GET)
-    parts = guarded("the Bench", lambda: ask(draw_bench, current_of(mark), standing_of(mark), state))
-    if isinstance(parts, Fault):
-        return render(request, "bench/way_back.html", {"mark": mark, "number": parts.number}, status=500)
-    shown = {name: mark_safe(html) for name, html in parts.items()}
-    context = {"mark": mark, "title": mark.name, "state": state, "parts": shown, "page": "bench"}
+    drawn = guarded("the Bench", lambda: ask(draw_bench, current_of(mark), mark.pk, standing_of(mark), state))
+    if isinstance(drawn, Fault):
+        return render(request, "bench/way_back.html", {"mark": mark, "number": drawn.number}, status=500)
+    parts = {name: mark_safe(html) for name, html in drawn["parts"].items()}
+    context = {"mark": mark, "title": mark.name, "state": state, "page": "bench", "parts": parts}
+    context["shown"] = drawn["shown"]
+    context["token"] = token_for(request.user, mark.pk, mark.current.number)
     return render(request, "bench/bench.html", {**context, "verbs": verbs(), "words": words()})
 
 
@@ -52,7 +58,7 @@ def step_back(request: HttpRequest, mark_id: int) -> HttpResponse:
 def state(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The page's parts, as the query looks at them."""
     mark = mark_of(request.user, mark_id)
-    return JsonResponse(_parts(mark, looking(request.GET)))
+    return JsonResponse(_parts(request.user, mark, looking(request.GET), request.GET.get("shown", "")))
 
 
 @require_POST
@@ -65,7 +71,7 @@ def change(request: HttpRequest, mark_id: int) -> HttpResponse:
     seen = looking(data.get("state"))
     if kind in ("add-step", "add-sentence"):
         seen = _after_new_step(made, seen)
-    return _answer(request, made, seen)
+    return _answer(request, made, seen, data)
 
 
 @require_POST
@@ -93,6 +99,19 @@ def keep(request: HttpRequest, mark_id: int) -> HttpResponse:
         raise BadRequest(_("There is no such revision."))
     made = history.keep_as_new(request.user, mark, base, str(data.get("kind")), _given(data))
     return JsonResponse({"address": reverse("bench", args=[made.id])})
+
+
+@require_POST
+@answers_refusals
+def try_out(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """What a change would do, without making it (see `web.live`): for pages that have no socket, or an old token."""
+    data = body_of(request)
+    mark = mark_of(request.user, mark_id)
+    revision = base_of(data)
+    if not mark.revisions.filter(number=revision).exists():
+        raise BadRequest(_("There is no such revision."))
+    token = token_for(request.user, mark.pk, revision)
+    return JsonResponse({**answer({**data, "token": token, "language": get_language()}), "token": token})
 
 
 @require_safe
@@ -136,12 +155,13 @@ def _given(data: dict[str, Any]) -> dict[str, Any]:
 def _walk(request: HttpRequest, mark_id: int, step: Any) -> HttpResponse:
     data = body_of(request)
     made = step(request.user, mark_of(request.user, mark_id), base_of(data), identity_of(data))
-    return _answer(request, made, looking(data.get("state")))
+    return _answer(request, made, looking(data.get("state")), data)
 
 
-def _answer(request: HttpRequest, made: history.Made, seen: Looking) -> JsonResponse:
+def _answer(request: HttpRequest, made: history.Made, seen: Looking, data: dict[str, Any]) -> JsonResponse:
     """What a change came to. Should the page fail to be drawn, the answer says that the change was kept."""
-    parts = guarded("the Bench", lambda: _parts(made.mark, seen))
+    since = str(data.get("shown", ""))
+    parts = guarded("the Bench", lambda: _parts(request.user, made.mark, seen, since))
     if isinstance(parts, Fault):
         text = _("Your change was kept, but the page could not be drawn (number {number}). Reload it, or undo.")
         revision = made.mark.current.number
@@ -149,19 +169,20 @@ def _answer(request: HttpRequest, made: history.Made, seen: Looking) -> JsonResp
     return JsonResponse(parts)
 
 
-def _parts(mark: Mark, state: Looking) -> dict[str, Any]:
-    """The parts of the page, and what the page keeps: the revision and what is looked at."""
+def _parts(user: AbstractBaseUser, mark: Mark, state: Looking, since: str = "") -> dict[str, Any]:
+    """The parts of the page, and what the page keeps: the revision and what is looked at; `since` is what it shows."""
     return {
         "revision": mark.current.number,
         "words": mark.current.words,
         "title": mark.name,
+        "token": token_for(user, mark.pk, mark.current.number),
         "state": {
             "step": state.step,
             "view": state.view,
             "every": str(state.every),
             "needle": "" if state.needle is None else str(state.needle),
         },
-        "parts": ask(draw_bench, current_of(mark), standing_of(mark), state),
+        **ask(draw_bench, current_of(mark), mark.pk, standing_of(mark), state, since),
     }
 
 

@@ -1,7 +1,7 @@
 """What the Bench has drawn of a plan: work for evaluators (see `web.evaluation.door`). It knows no request."""
 
 from dataclasses import dataclass
-from typing import Any, Final
+from typing import Any
 
 from django.template.loader import render_to_string
 
@@ -12,12 +12,11 @@ from kagami.plan.steps import KINDS
 from web.bench.choices import anchor_choices, figure_choices, suggestions
 from web.bench.panel import draw_panel
 from web.bench.sheet import NO_SHEET, draw_sheet
+from web.bench.shown import Shown, handle_of, known, remember, without_known
 from web.bench.slip import draw_slip
 from web.bench.state import VIEWS, Looking
 from web.faults import Fault, guarded
 from web.pictures.mirror import NO_MIRROR, draw_mirror
-
-PARTS: Final = ("progress", "plan", "sheet", "mirror")
 
 
 @dataclass(frozen=True)
@@ -30,23 +29,33 @@ class Standing:
     can_redo: bool
 
 
-def draw_bench(plan: Plan, cache: Cache, standing: Standing, state: Looking) -> dict[str, str]:
-    """The parts of the Bench that a change may touch, as HTML; the first page and every answer hold the same."""
+def draw_bench(
+    plan: Plan, cache: Cache, mark: int, standing: Standing, state: Looking, since: str = ""
+) -> dict[str, Any]:
+    """The parts of the Bench that a change may touch, as HTML, and the handle of what is shown then (see `shown`). With
+    the handle of what a page shows already, only what is new is in them.
+    """
     whole = evaluate(plan, cache)
     at_needle = evaluate(plan, cache, state.position(plan))
     sheet = guarded("the sheet", lambda: draw_sheet(plan, at_needle, state))
     mirror = guarded("the Mirror", lambda: draw_mirror(whole))
-    context: dict[str, Any] = {
-        "standing": standing,
-        "plan": plan,
-        "state": state,
-        "views": VIEWS,
-        "panel": draw_panel(plan, whole, state),
-        "sheet": NO_SHEET if isinstance(sheet, Fault) else sheet,
-        "mirror": NO_MIRROR if isinstance(mirror, Fault) else mirror,
-        "faults": [part.number for part in (sheet, mirror) if isinstance(part, Fault)],
-    }
-    return {part: render_to_string(f"bench/_{part}.html", context) for part in PARTS}
+    faults = [part.number for part in (sheet, mirror) if isinstance(part, Fault)]
+    seen = {"mirror": NO_MIRROR if isinstance(mirror, Fault) else mirror, "faults": faults}
+    now = Shown(
+        draw_panel(plan, whole, state),
+        NO_SHEET if isinstance(sheet, Fault) else sheet,
+        {
+            "progress": render_to_string("bench/_progress.html", {"standing": standing}),
+            "mirror": render_to_string("bench/_mirror.html", seen),
+        },
+    )
+    handle = handle_of(standing.revision, state)
+    before = known(mark, since) if since else None
+    remember(mark, handle, now)
+    sent = now if before is None else without_known(now, before)
+    context = {"plan": plan, "state": state, "views": VIEWS, "panel": sent.panel, "sheet": sent.sheet}
+    parts = {part: render_to_string(f"bench/_{part}.html", context) for part in ("plan", "sheet")}
+    return {"parts": {**parts, **sent.whole}, "shown": handle}
 
 
 def slip_of(plan: Plan, cache: Cache, kind: str, state: Looking, figure: str) -> str:

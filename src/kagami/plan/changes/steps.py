@@ -50,10 +50,19 @@ def add_step(plan: Plan, given: Given) -> Changed:
 def set_field(plan: Plan, given: Given) -> Changed:
     """One field of a step. A carve whose figures change keeps its choice as far as the regions are still there."""
     step, field = step_of(plan, given), given.text("field")
-    value = _taken(step.field_kinds(), field, given.values.get("value"), "value", _ids_before(plan, step))
+    value = taken_value(plan, step, field, given.values.get("value"))
     if isinstance(step, Carve) and field == "figures":
         return Changed(with_figures(plan, step, value, given.cache), f"{step.name}: figures", step.id)
     return Changed(with_fields(plan, step, **{field: value}), f"{step.name}: {field} {_brief(value)}", step.id)
+
+
+def taken_value(plan: Plan, step: Step, field: str, given: object) -> Any:
+    """What an interface gives for a field of a step, as documents hold it.
+
+    Raises:
+        PlanError: there is no such field, or it cannot hold that.
+    """
+    return _taken(step.field_kinds(), field, given, "value", _ids_before(plan, step))
 
 
 def _taken(kinds: Mapping[str, FieldKind], field: str, given: object, what: str, ids: Mapping[str, str]) -> Any:

@@ -17,6 +17,8 @@ LARGEST: Final = 64_000_000
 """A drawing that weighs more than this is not kept."""
 MOST_DRAWINGS: Final = 4000
 MOST_SOLUTIONS: Final = 1000
+PASSING_BYTES: Final = 16_000_000
+"""What drawings that are merely passed may weigh."""
 OF_A_CURVE: Final = 700
 """Bytes that a curve takes, as a value and in what is worked out from it."""
 
@@ -68,3 +70,24 @@ class Cache:
             self.solutions[key] = found
             while len(self.solutions) > MOST_SOLUTIONS:
                 self.solutions.popitem(last=False)
+
+    def __contains__(self, key: str) -> bool:
+        return key in self.drawings
+
+
+class Passing(Cache):
+    """For values that a hand drags through: it finds what another cache holds, and keeps the rest by itself, little of
+    it, so that nothing that was merely passed stays.
+    """
+
+    def __init__(self, below: Cache, most_bytes: int = PASSING_BYTES) -> None:
+        super().__init__(most_bytes)
+        self.below = below
+
+    def get(self, key: str) -> Drawing | PlanError | None:
+        """The drawing under a key, wherever it is."""
+        return self.below.get(key) if key in self.below else super().get(key)
+
+    def solution(self, key: str) -> Solution | PlanError | None:
+        """The solution under a key, wherever it is."""
+        return self.below.solution(key) or super().solution(key)

@@ -39,8 +39,12 @@ def evaluate(plan: Plan, cache: Cache | None = None, upto: int | None = None) ->
     return replace(result, outcomes=_inked(plan, result.outcomes))
 
 
-def evaluate_steps(plan: Plan, cache: Cache, upto: int | None = None) -> Result:
-    """Evaluate a plan's steps without putting their ink together: enough for values and places."""
+def evaluate_steps(plan: Plan, cache: Cache, upto: int | None = None, seconds: float = math.inf) -> Result:
+    """Evaluate a plan's steps without putting their ink together: enough for values, places and lines.
+
+    After so many seconds no further step is begun; the result holds those that were drawn, and is not `complete`.
+    """
+    end = time.perf_counter() + seconds
     solved, findings = solve_all(plan, cache, lambda part: evaluate_steps(part, cache).values.of)
     outcomes: dict[str, Outcome] = {}
     values = Values(solved, outcomes)
@@ -48,7 +52,10 @@ def evaluate_steps(plan: Plan, cache: Cache, upto: int | None = None) -> Result:
         if isinstance(found, PlanError):
             values.errors[name] = found
     budget = _Budget()
-    for step in plan.steps[:upto]:
+    wanted = plan.steps[:upto]
+    for step in wanted:
+        if time.perf_counter() > end:
+            break
         exceeded = budget.exceeded()
         if exceeded is not None:
             outcomes[step.id] = Outcome(step.id, step.name, "", None, exceeded)
@@ -56,7 +63,8 @@ def evaluate_steps(plan: Plan, cache: Cache, upto: int | None = None) -> Result:
         before = time.thread_time()
         outcome = outcomes[step.id] = _outcome(step, plan, values, outcomes, cache)
         budget.spend(step.name, outcome.figure.curves if outcome.figure else 0, time.thread_time() - before)
-    return Result(plan, values.finished(), outcomes, values, findings)
+    measures = values.finished() if len(outcomes) == len(wanted) else values.so_far()
+    return Result(plan, measures, outcomes, values, findings, len(outcomes) == len(wanted))
 
 
 @dataclass

@@ -23,6 +23,8 @@ class Result:
     """For further values over the same measures and figures."""
     findings: Mapping[str, Solution | PlanError] = field(default_factory=dict)
     """What was found for measures that are solved."""
+    complete: bool = True
+    """Whether all steps that were asked for are there."""
 
     @property
     def sound(self) -> bool:

@@ -20,6 +20,7 @@ class ChoiceKind(FieldKind):
     options: tuple[str, ...] = ()
     label: ClassVar[str] = "choice"
     varies: ClassVar[bool] = True
+    holds_text: ClassVar[bool] = True
 
     @property
     def words(self) -> tuple[str, ...]:

@@ -24,6 +24,7 @@ class FigureKind(FieldKind):
 
     label: ClassVar[str] = "figure"
     wanted: ClassVar[str] = "a figure"
+    holds_text: ClassVar[bool] = True
 
     def parse(self, scanner: Scanner, at: int) -> tuple[str, int]:
         """A name, or some copies of a name."""

@@ -74,6 +74,8 @@ class FieldKind:
     """Whether the word that follows it in a sentence must end a typed value."""
     typed: ClassVar[bool] = True
     """Whether it can be set by typing."""
+    holds_text: ClassVar[bool] = False
+    """Whether documents hold it as one text, which can stand in the place of another without reading more anew."""
     is_place: ClassVar[bool] = False
     """Whether it is one place, which may be moved to where a figure is near."""
     varies: ClassVar[bool] = False

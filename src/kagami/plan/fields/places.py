@@ -25,6 +25,7 @@ class PlaceKind(FieldKind):
     label: ClassVar[str] = "place"
     wanted: ClassVar[str] = "a place"
     is_place: ClassVar[bool] = True
+    holds_text: ClassVar[bool] = True
 
     def parse(self, scanner: Scanner, at: int) -> tuple[str, int]:
         """A place in words."""

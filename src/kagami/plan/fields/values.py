@@ -30,6 +30,7 @@ class ValueKind(FieldKind):
     reach_at_zero: float = 0.0
     wanted: ClassVar[str] = "a value"
     ends_in_value: ClassVar[bool] = True
+    holds_text: ClassVar[bool] = True
     varies: ClassVar[bool] = True
 
     def parse(self, scanner: Scanner, at: int) -> tuple[str, int]:

@@ -67,6 +67,10 @@ class Values:
         order = [measure.name for measure in self.plan.measures]
         return MeasureValues({name: self.settled[name] for name in order if name in self.settled}, self.errors)
 
+    def so_far(self) -> MeasureValues:
+        """The measures that were needed by now, while figures are still missing."""
+        return MeasureValues(dict(self.settled), dict(self.errors))
+
     def _measures(self, names: list[str]) -> Mapping[str, float]:
         """The values of some measures; those not known are left out."""
         for name in names:

@@ -3,6 +3,7 @@
 import { make } from "./changes.js";
 import { clearFault } from "./messages.js";
 import { isReplacing } from "./page.js";
+import { preview, takeAllBack } from "./preview.js";
 
 const KINDS = {
   module: (field) => ["set-module", { value: field.value }],
@@ -18,12 +19,23 @@ function isField(element) {
   return element.matches(".value") && !element.closest("form");
 }
 
-function commit(field) {
+// Whose values can be looked at while they are typed.
+const TRIED = ["measure", "tone", undefined];
+
+function changeOf(field) {
   const step = field.closest("[data-step]")?.dataset.step;
-  const [kind, given] = field.dataset.act
-    ? KINDS[field.dataset.act](field, step)
-    : ["set-field", { step, field: field.dataset.field, value: field.value }];
-  return make(kind, given, field);
+  if (field.dataset.act) return KINDS[field.dataset.act](field, step);
+  return ["set-field", { step, field: field.dataset.field, value: field.value }];
+}
+
+function commit(field) {
+  return make(...changeOf(field), field);
+}
+
+function tryField(field) {
+  if (!isField(field) || !TRIED.includes(field.dataset.act)) return;
+  if (field.value === field.defaultValue) takeAllBack();
+  else preview(...changeOf(field));
 }
 
 // Sends what was typed once; a field that the page itself takes away while it is typed in is left alone.
@@ -47,11 +59,13 @@ export function watchFields(plan) {
     if (event.target.matches("input")) event.target.size = Math.max(1, event.target.value.length);
     delete event.target.dataset.sent;
     clearFault(event.target);
+    tryField(event.target);
   });
   plan.addEventListener("keydown", (event) => {
     if (event.key !== "Escape" || !isField(event.target) || !event.target.matches("input")) return;
     event.target.value = event.target.defaultValue;
     clearFault(event.target);
+    takeAllBack();
   });
   plan.addEventListener("submit", async (event) => {
     const adds = { measure: "add-measure", tone: "add-tone" }[event.target.dataset.form];

@@ -1,6 +1,8 @@
 // Puts the server's answer on the page, and keeps the focus and half-typed words where they were.
 
-import { look, setRevision } from "./server.js";
+import { morph } from "./morph.js";
+import { takeAllBack } from "./preview.js";
+import { look, setShown } from "./server.js";
 import { markUnsent } from "./unsent.js";
 
 const PARTS = ["progress", "plan", "sheet", "mirror"];
@@ -19,6 +21,9 @@ function remembered() {
 }
 
 function restore(memory, settled) {
+  // A field whose value was taken up shows what was stored, also where that is what it was before.
+  const taken = settled && document.querySelector(`[data-key="${CSS.escape(settled)}"]`);
+  if (taken?.matches("input, textarea")) taken.value = taken.defaultValue;
   for (const [key, value, wrong] of memory.typed) {
     const field = key !== settled && document.querySelector(`[data-key="${CSS.escape(key)}"]`);
     if (!field) continue;
@@ -47,12 +52,13 @@ export function show(answer, settled) {
   const before = document.querySelector(".step.active")?.dataset.step;
   const slip = document.querySelector("form.slip");
   const scroll = document.getElementById("plan").scrollTop;
+  takeAllBack();
   for (const part of PARTS) {
-    document.getElementById(part).innerHTML = answer.parts[part];
+    if (part in answer.parts) morph(document.getElementById(part), answer.parts[part]);
   }
   document.getElementById("plan").scrollTop = scroll;
   if (slip && !slip.dataset.done) document.getElementById("slip-place").append(slip);
-  setRevision(answer.revision);
+  setShown(answer);
   const name = document.getElementById("mark-name");
   name.value = name.defaultValue = answer.title;
   name.size = Math.max(1, answer.title.length);

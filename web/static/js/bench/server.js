@@ -40,6 +40,11 @@ export function revision() {
   return Number(main.dataset.revision);
 }
 
+// What the page shows now, and what lets it ask for live answers.
+export function setShown(answer) {
+  Object.assign(main.dataset, { revision: answer.revision, token: answer.token, shown: answer.shown });
+}
+
 export function setRevision(number) {
   main.dataset.revision = number;
 }
@@ -90,7 +95,7 @@ function inTurn(task) {
 }
 
 function send(path, body) {
-  const content = JSON.stringify({ state: looking(), ...body });
+  const content = JSON.stringify({ state: looking(), shown: main.dataset.shown, ...body });
   const headers = { "Content-Type": "application/json", "X-CSRFToken": token };
   return reach(path, { method: "POST", headers, body: content });
 }
@@ -145,7 +150,7 @@ export function sendKept(entry) {
 }
 
 export function state() {
-  return inTurn(async () => read(await reach(`state/?${new URLSearchParams(looking())}`)));
+  return inTurn(async () => read(await reach(`state/?${new URLSearchParams({ ...looking(), shown: main.dataset.shown })}`)));
 }
 
 export async function html(path, query) {
@@ -157,6 +162,11 @@ export async function html(path, query) {
 // A question that is too long for an address.
 export async function ask(path, body) {
   return read(await send(path, { ...looking(), ...body }));
+}
+
+// What a change would do, without making it.
+export async function tryOut({ seq, kind, given, state: seen, revision: from, whole, rested }) {
+  return read(await send("try/", { seq, kind, given, state: seen, base: from, whole, rested }));
 }
 
 // A change that came too late goes into a new mark; `from` is the revision that it was meant for.

@@ -1,0 +1,154 @@
+"""What a value would do while a hand still moves: only what changes, against the revision that the page shows.
+
+Nothing is stored. Areas are not united for looking: the outlines of all copies are filled together by the non-zero
+rule, which looks the same. The frame stays that of the page, so that nothing moves that did not change. What is not
+drawn within the first moments is left for a second call, which finds the rest done.
+"""
+
+from collections import OrderedDict
+from collections.abc import Iterable, Mapping
+from typing import Any, Final
+
+from django.template.loader import render_to_string
+
+from kagami.exchange.face_paths import face_paths
+from kagami.exchange.svg import Frame, path_data
+from kagami.geometry.outline import Shape
+from kagami.plan.changes.picks import carve_detail
+from kagami.plan.changes.tentative import tentative
+from kagami.plan.document import Plan
+from kagami.plan.evaluation.cache import Cache, Passing
+from kagami.plan.evaluation.evaluate import evaluate, evaluate_steps, inking
+from kagami.plan.evaluation.outcome import Outcome
+from kagami.plan.evaluation.result import Result
+from kagami.plan.tones import tone_colours
+from web.bench.panel import fault_text, measure_result
+from web.bench.sheet import frame_of, region_name
+from web.bench.state import Looking
+from web.pictures.mirror import draw_mirror
+
+FIRST_SECONDS: Final = 0.020
+"""When an answer is given with what is drawn by then."""
+TRIED: Final = ("set-field", "set-measure", "set-values", "set-tone", "retype-step")
+"""Changes that can be looked at before they are made."""
+_passing: Final[OrderedDict[tuple[int, int], Passing]] = OrderedDict()
+MOST_PASSING: Final = 8
+
+
+def preview(
+    plan: Plan, cache: Cache, key: tuple[int, int], kind: str, given: Mapping[str, Any], state: Looking, whole: bool
+) -> dict[str, Any]:
+    """What would change, were a change made: path data by id, texts by key, faults by step.
+
+    With `whole` it is complete; else it may say `more`, and the same call with `whole` gives all of it.
+
+    Raises:
+        PlanError: the change could not be made.
+    """
+    passing = _passing_of(key, cache)
+    tried = tentative(plan, kind, given, passing)
+    upto = state.position(plan)
+    before = evaluate_steps(plan, cache, upto)
+    after = evaluate_steps(tried, passing, upto, FIRST_SECONDS if not whole else float("inf"))
+    frame, _window = frame_of(plan, before)
+    return {
+        "more": not after.complete,
+        "lines": dict(_lines(before, after, frame)),
+        "ink": _ink(before, after, frame),
+        "regions": dict(_regions(before, after, state, frame)),
+        "texts": dict(_texts(before, after)),
+        "faults": dict(_faults(before, after)),
+    }
+
+
+def rested(
+    plan: Plan, cache: Cache, key: tuple[int, int], kind: str, given: Mapping[str, Any], state: Looking
+) -> dict[str, Any]:
+    """When the hand rests: the Mirror, with its readings and small pictures, as it would be.
+
+    Raises:
+        PlanError: the change could not be made.
+    """
+    passing = _passing_of(key, cache)
+    mirror = draw_mirror(evaluate(tentative(plan, kind, given, passing), passing))
+    return {"mirror": render_to_string("bench/_mirror.html", {"mirror": mirror, "faults": []})}
+
+
+def _passing_of(key: tuple[int, int], cache: Cache) -> Passing:
+    """The drawings that are merely passed, of one revision; those of earlier ones go."""
+    for known in [known for known in _passing if known[0] == key[0] and known != key]:
+        del _passing[known]
+    if key not in _passing:
+        _passing[key] = Passing(cache)
+    _passing.move_to_end(key)
+    while len(_passing) > MOST_PASSING:
+        _passing.popitem(last=False)
+    return _passing[key]
+
+
+def _changed(before: Result, after: Result) -> Iterable[tuple[Outcome, Outcome | None]]:
+    """The outcomes that are new, and what stood in their place."""
+    for outcome in after.outcomes.values():
+        known = before.outcomes.get(outcome.id)
+        if known is None or known.key != outcome.key or (known.drawing is None) != (outcome.drawing is None):
+            yield outcome, known
+
+
+def _lines(before: Result, after: Result, frame: Frame) -> Iterable[tuple[str, str]]:
+    for outcome, _known in _changed(before, after):
+        yield outcome.id, path_data(outcome.figure.whole, frame) if outcome.figure else ""
+
+
+def _ink(before: Result, after: Result, frame: Frame) -> list[dict[str, str]]:
+    """Inked areas that are new or gone, each with the step and tone that tell it, and its colour."""
+    was, now = _inked(before), _inked(after)
+    pending = {step.id for step in after.plan.steps} - after.outcomes.keys()
+    gone = [place for place in was if place not in now and place[0] not in pending]
+    found = [{"step": step, "tone": tone, "d": "", "fill": ""} for step, tone in gone]
+    colours, earlier = (tone_colours(result.plan.tones).colours for result in (after, before))
+    for (step, tone), shape in now.items():
+        fill = colours.get(tone, "")
+        old, new = before.outcomes.get(step), after.outcomes[step]
+        if (step, tone) in was and old is not None and old.key == new.key and fill == earlier.get(tone, ""):
+            continue
+        found.append({"step": step, "tone": tone, "d": path_data(shape, frame), "fill": fill})
+    return found
+
+
+def _inked(result: Result) -> dict[tuple[str, str], Shape]:
+    """All outlines of each tone of each figure that is seen in the end, as they are."""
+    found: dict[tuple[str, str], Shape] = {}
+    for step in inking(result.plan, result.outcomes):
+        figure = result.outcomes[step.id].made
+        tones = figure.tones or ("",) * len(figure.copies)
+        for tone in dict.fromkeys(tones):
+            copies = (copy for copy, own in zip(figure.copies, tones, strict=True) if own == tone)
+            found[step.id, tone] = Shape(tuple(outline for copy in copies for outline in copy))
+    return found
+
+
+def _regions(before: Result, after: Result, state: Looking, frame: Frame) -> Iterable[tuple[str, str]]:
+    carve = state.carve(after.plan) if state.view == "regions" else None
+    detail = carve_detail(after.outcomes.get(carve.id)) if carve else None
+    known = before.outcomes.get(carve.id) if carve else None
+    if carve is None or detail is None or (known is not None and known.key == after.outcomes[carve.id].key):
+        return
+    paths = face_paths(detail.regions.arrangement, frame)
+    for face in range(1, len(paths)):
+        yield region_name(detail.regions, face), paths[face]
+
+
+def _texts(before: Result, after: Result) -> Iterable[tuple[str, str]]:
+    """What measures come to, where that is new, by the key of their field."""
+    for name, value in after.measures.values.items():
+        if before.measures.values.get(name) != value:
+            yield f"measure:{name}", measure_result(after, name)
+
+
+def _faults(before: Result, after: Result) -> Iterable[tuple[str, str]]:
+    """Faults that are new, by step; those that are gone are empty."""
+    for identifier, outcome in after.outcomes.items():
+        known = before.outcomes.get(identifier)
+        text = fault_text(outcome)
+        if known is None or fault_text(known) != text:
+            yield identifier, text

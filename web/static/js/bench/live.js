@@ -1,0 +1,89 @@
+// Live answers while a value is still moving: over a socket, and by plain requests where there is none. One question is
+// under way at a time and the newest is next; an answer that is older than what is shown is dropped.
+
+import * as server from "./server.js";
+
+const RESTS_AFTER = 250;
+const TRIES_AGAIN_AFTER = 30000;
+
+const main = document.getElementById("main");
+let socket = null;
+let refusedAt = -TRIES_AGAIN_AFTER;
+let number = 0;
+let under_way = null;
+let next = null;
+let resting = 0;
+let waiting = new Map();
+
+function open() {
+  if (socket || performance.now() - refusedAt < TRIES_AGAIN_AFTER) return;
+  const scheme = location.protocol === "https:" ? "wss" : "ws";
+  socket = new WebSocket(`${scheme}://${location.host}/live/`);
+  socket.addEventListener("message", (event) => {
+    const answer = JSON.parse(event.data);
+    waiting.get(answer.seq)?.resolve(answer);
+    waiting.delete(answer.seq);
+  });
+  socket.addEventListener("close", () => {
+    if (socket.readyState !== WebSocket.OPEN) refusedAt = performance.now();
+    socket = null;
+    for (const { reject } of waiting.values()) reject(new Error("closed"));
+    waiting = new Map();
+  });
+}
+
+function bySocket(question) {
+  return new Promise((resolve, reject) => {
+    waiting.set(question.seq, { resolve, reject });
+    const { token } = main.dataset;
+    socket.send(JSON.stringify({ ...question, token, language: document.documentElement.lang }));
+  });
+}
+
+async function byRequest(question) {
+  const answer = await server.tryOut(question);
+  main.dataset.token = answer.token;
+  return answer;
+}
+
+async function answerTo(question) {
+  open();
+  if (socket?.readyState === WebSocket.OPEN) {
+    const answer = await bySocket(question).catch(() => null);
+    if (answer && answer.code !== "stale-token") return answer;
+  }
+  return byRequest(question);
+}
+
+// Asks until nothing newer waits; `shown` gets each answer that is still of use.
+async function goOn(question) {
+  under_way = question;
+  const answer = await answerTo(question).catch(() => null);
+  under_way = null;
+  if (answer && question.shown && question.revision === server.revision()) question.shown(answer);
+  if (next) {
+    const newer = next;
+    next = null;
+    goOn(newer);
+  } else if (answer?.more) {
+    goOn({ ...question, seq: (number += 1), whole: true });
+  } else if (answer && answer.error === undefined && question.whenRested && !question.rested) {
+    resting = setTimeout(() => goOn({ ...question, seq: (number += 1), rested: true, shown: question.whenRested }), RESTS_AFTER);
+  }
+}
+
+export function tryOut(kind, given, shown, whenRested) {
+  clearTimeout(resting);
+  const question = { seq: (number += 1), kind, given, state: server.looking(), revision: server.revision(), shown, whenRested };
+  if (under_way) next = question;
+  else goOn(question);
+}
+
+// What is under way is of no use any more.
+export function leaveOff() {
+  clearTimeout(resting);
+  next = null;
+  if (under_way) under_way.shown = under_way.whenRested = null;
+}
+
+open();

@@ -24,6 +24,7 @@ def surroundings(database: dict[str, str] | None = None) -> dict[str, str]:
     # Compiled modules are kept in our own folder: without them every start takes seconds longer.
     env = dict(os.environ, PYTHONPATH=f"{ROOT / 'src'}:{ROOT}", PYTHONPYCACHEPREFIX=str(STATE / "pycache"))
     env.pop("PYTHONDONTWRITEBYTECODE", None)
+    env["NUMBA_CACHE_DIR"] = str(STATE / "numba")
     env["KAGAMI_STATIC_ROOT"] = str(STATE / "static")
     env["KAGAMI_SECRET_KEY"] = _secret("secret-key")
     env["KAGAMI_DEMO_PASSWORD"] = _secret("demo-password", 9)

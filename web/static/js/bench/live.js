@@ -16,7 +16,7 @@ let resting = 0;
 let waiting = new Map();
 
 function open() {
-  if (socket || performance.now() - refusedAt < TRIES_AGAIN_AFTER) return;
+  if (socket || !("socket" in main.dataset) || performance.now() - refusedAt < TRIES_AGAIN_AFTER) return;
   const scheme = location.protocol === "https:" ? "wss" : "ws";
   socket = new WebSocket(`${scheme}://${location.host}/live/`);
   socket.addEventListener("message", (event) => {

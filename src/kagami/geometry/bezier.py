@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -49,13 +47,22 @@ class Cubic:
 
     def stretch(self, t0: float, t1: float) -> Cubic:
         """The stretch t0…t1; t0 > t1 runs it backwards."""
-        places = (self.start, self.first_handle, self.second_handle, self.end)
-        return Cubic(
-            _blossom(places, t0, t0, t0),
-            _blossom(places, t0, t0, t1),
-            _blossom(places, t0, t1, t1),
-            _blossom(places, t1, t1, t1),
+        first, inner_first = self._halves(t0, t0, t1)
+        inner_last, last = self._halves(t1, t0, t1)
+        return Cubic(first, inner_first, inner_last, last)
+
+    def _halves(self, t: float, t0: float, t1: float) -> tuple[Point, Point]:
+        """The polar form at (t, t, t0) and (t, t, t1) for t = t0, and at (t, t0, t) and (t, t1, t) for t = t1."""
+        (x0, y0), (x1, y1), (x2, y2), (x3, y3) = self.start, self.first_handle, self.second_handle, self.end
+        s = 1 - t
+        ax, ay, bx, by, cx, cy = (
+            *(x0 * s + x1 * t, y0 * s + y1 * t),
+            *(x1 * s + x2 * t, y1 * s + y2 * t),
+            *(x2 * s + x3 * t, y2 * s + y3 * t),
         )
+        abx, aby, bcx, bcy = ax * s + bx * t, ay * s + by * t, bx * s + cx * t, by * s + cy * t
+        u0, u1 = 1 - t0, 1 - t1
+        return Point(abx * u0 + bcx * t0, aby * u0 + bcy * t0), Point(abx * u1 + bcx * t1, aby * u1 + bcy * t1)
 
     def mapped(self, by: Affine) -> Cubic:
         """The image under an affine map."""
@@ -66,13 +73,3 @@ class Cubic:
     def row(self) -> tuple[float, ...]:
         """Parameters for the kernel (see `kinds.cubic`)."""
         return (*self.start, *self.first_handle, *self.second_handle, *self.end)
-
-
-def _blossom(places: Sequence[Point], *parameters: float) -> Point:
-    """The polar form of a cubic: de Casteljau's construction with a parameter of its own at each level."""
-    xs, ys = [place.x for place in places], [place.y for place in places]
-    for t in parameters:
-        s = 1 - t
-        xs = [a * s + b * t for a, b in itertools.pairwise(xs)]
-        ys = [a * s + b * t for a, b in itertools.pairwise(ys)]
-    return Point(xs[0], ys[0])

@@ -100,7 +100,7 @@ def _beside(arrangement: Arrangement, face: int, misses: Sequence[NearMiss], rea
 def near_misses(shapes: Sequence[Shape], reach: float) -> tuple[NearMiss, ...]:
     """Ends and corners of shapes that miss a curve of another shape by no more than `reach` u, nearest first."""
     table = tabulate(shapes)
-    ended = np.flatnonzero(~table.whole())
+    ended = np.flatnonzero(~table.whole)
     if len(ended) == 0:
         return ()
     places = np.concatenate([table.ask("point", ended, np.full(len(ended), t), width=2) for t in (0.0, 1.0)])
@@ -123,7 +123,7 @@ def near_misses(shapes: Sequence[Shape], reach: float) -> tuple[NearMiss, ...]:
 
 def _close_pairs(table: CurveTable, places: Floats, owner: Ints, reach: float) -> tuple[Ints, Ints]:
     """Ends and the curves of other shapes whose boxes they lie in or near to."""
-    boxes = table.ask("bounds", np.arange(len(table)), width=4)
+    boxes = table.boxes
     near = (
         (places[:, None, 0] >= boxes[None, :, 0] - reach)
         & (places[:, None, 1] >= boxes[None, :, 1] - reach)

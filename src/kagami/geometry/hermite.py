@@ -7,9 +7,8 @@ from typing import Final, TypeAlias
 
 import numpy as np
 
-from kagami.geometry.arrays import Floats, Ints, dot, lengths
+from kagami.geometry.arrays import Complexes, Floats, Ints, lengths
 from kagami.geometry.bezier import Cubic
-from kagami.geometry.kinds import cubic
 from kagami.geometry.point import Point
 from kagami.geometry.tolerance import FITTED, LENGTH
 
@@ -17,8 +16,6 @@ Path: TypeAlias = Callable[[Ints, Floats], tuple[Floats, Floats]]
 """Of path numbers (n,) and parameters (n,): places (n, 2) and unit tangents (n, 2)."""
 
 SAMPLES: Final = 16
-ROUNDS: Final = 5
-STEPS: Final = 2
 HALVINGS: Final = 9
 
 
@@ -66,22 +63,16 @@ def _fit(path: Path, index: Ints, t0: Floats, t1: Floats) -> tuple[Floats, Float
     # It begins as the cubic that runs as fast as the path at both ends, whose parameters nearly agree with the path's.
     handles = np.column_stack([_speed(start, places), _speed(end, places[:, ::-1])]) / 3
     most = np.maximum(2 * handles.max(axis=1), LENGTH)
-    u = np.tile(shares, (n, 1))
-    best, least = _rows(start, first, last, end, handles), np.full(n, np.inf)
-    for _ in range(ROUNDS):
-        rows = _rows(start, first, last, end, handles)
-        for _ in range(STEPS):
-            u = _nearest_parameters(rows, places, u)
-        error = _greatest_miss(rows, places, u)
-        better = error < least
-        best[better], least[better] = rows[better], error[better]
-        handles = _better_handles(rows, first, last, places, u, handles, most)
-    return best, least
+    from kagami.geometry.compiled.fitting import fit  # what it needs takes half a second to load
+
+    ends = np.stack([_complex(column) for column in (start, first, last, end)], axis=1)
+    rows = np.empty((n, 8))
+    error = fit(ends, handles, most, _complex(places), shares, rows)
+    return rows, error
 
 
-def _greatest_miss(rows: Floats, places: Floats, u: Floats) -> Floats:
-    miss = places.reshape(-1, 2) - cubic.point(np.repeat(rows, SAMPLES, axis=0), u.ravel())
-    return np.asarray(lengths(miss).reshape(len(rows), SAMPLES).max(axis=1))
+def _complex(places: Floats) -> Complexes:
+    return np.ascontiguousarray(places).view(np.complex128)[..., 0]
 
 
 def _speed(end: Floats, places: Floats) -> Floats:
@@ -89,42 +80,3 @@ def _speed(end: Floats, places: Floats) -> Floats:
     near, far = 0.5 / SAMPLES, 1.5 / SAMPLES
     one, two = (places[:, 0] - end) / near, (places[:, 1] - end) / far
     return lengths(one + (one - two) * (near / (far - near)))
-
-
-def _rows(start: Floats, first: Floats, last: Floats, end: Floats, handles: Floats) -> Floats:
-    return np.hstack([start, start + first * handles[:, :1], end - last * handles[:, 1:], end])
-
-
-def _nearest_parameters(rows: Floats, places: Floats, u: Floats) -> Floats:
-    """One step of Newton's method towards the feet of the samples."""
-    many = np.repeat(rows, u.shape[1], axis=0)
-    flat = u.ravel()
-    gap = cubic.point(many, flat) - places.reshape(-1, 2)
-    along, bend = cubic.derivative(many, flat), cubic.second(many, flat)
-    slope = dot(along, along) + dot(gap, bend)
-    slope = np.where(slope > 0, slope, np.maximum(dot(along, along), np.finfo(float).tiny))
-    return np.clip(flat - dot(gap, along) / slope, 0.0, 1.0).reshape(u.shape)
-
-
-def _better_handles(
-    rows: Floats, first: Floats, last: Floats, places: Floats, u: Floats, handles: Floats, most: Floats
-) -> Floats:
-    """Handle lengths that bring the curve nearer to the samples, across the curve, by linear least squares."""
-    many = np.repeat(rows, u.shape[1], axis=0)
-    flat = u.ravel()
-    along = cubic.derivative(many, flat)
-    across = np.column_stack([-along[:, 1], along[:, 0]]) / np.maximum(lengths(along), LENGTH)[:, None]
-    miss = dot(places.reshape(-1, 2) - cubic.point(many, flat), across)
-    by_first = 3 * flat * (1 - flat) ** 2 * dot(np.repeat(first, u.shape[1], axis=0), across)
-    by_last = -3 * flat**2 * (1 - flat) * dot(np.repeat(last, u.shape[1], axis=0), across)
-
-    def total(values: Floats) -> Floats:
-        return values.reshape(u.shape).sum(axis=1)
-
-    aa, bb, ab = total(by_first**2), total(by_last**2), total(by_first * by_last)
-    damp = np.finfo(float).eps * (aa + bb) + np.finfo(float).tiny
-    ga, gb = total(by_first * miss), total(by_last * miss)
-    det = np.maximum((aa + damp) * (bb + damp) - ab**2, np.finfo(float).tiny)
-    step = np.column_stack([((bb + damp) * ga - ab * gb) / det, ((aa + damp) * gb - ab * ga) / det])
-    low, high = np.zeros(len(u))[:, None], most[:, None]
-    return np.clip(handles + np.clip(step, -high / 4, high / 4), low, high)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 
 import numpy as np
 
@@ -46,9 +47,34 @@ class CurveTable:
     def __len__(self) -> int:
         return len(self.kind)
 
+    @cached_property
     def whole(self) -> Bools:
-        """Whether each curve closes on itself."""
-        return self.ask("closes", np.arange(len(self))).astype(bool)
+        """Whether each curve closes on itself, (n,)."""
+        return self.ask("closes", self._every).astype(bool)
+
+    @cached_property
+    def boxes(self) -> Floats:
+        """The tight box of each curve, (n, 4)."""
+        return frozen(self.ask("bounds", self._every, width=4))
+
+    @cached_property
+    def starts(self) -> Floats:
+        """Where each curve begins, (n, 2)."""
+        return frozen(self.ask("point", self._every, np.zeros(len(self)), width=2))
+
+    @cached_property
+    def ends(self) -> Floats:
+        """Where each curve ends, (n, 2)."""
+        return frozen(self.ask("point", self._every, np.ones(len(self)), width=2))
+
+    @cached_property
+    def beyond_chords(self) -> Floats:
+        """The area between each curve and its chord, (n,)."""
+        return frozen(self.ask("beyond_chord", self._every, np.zeros(len(self)), np.ones(len(self))))
+
+    @property
+    def _every(self) -> Ints:
+        return np.arange(len(self))
 
     def ask(self, question: str, index: Ints, *columns: Floats, width: int = 1) -> Floats:
         """Put a question of `kinds` to the curves of `index`, each row answered by its kind.

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Final
@@ -43,6 +43,8 @@ class Figure:
     """The symmetry that it is known to have by its making."""
     tones: tuple[str, ...] = ()
     """Names of the copies' tones; empty where none were laid."""
+    apart: bool = False
+    """Whether the copies are known to lie apart from each other by their making, so that together they are one area."""
 
     @cached_property
     def whole(self) -> Shape:
@@ -52,7 +54,12 @@ class Figure:
     @cached_property
     def united(self) -> Shape:
         """All copies as one area."""
-        return self.copies[0] if len(self.copies) == 1 else union(*self.copies)
+        return self._one_area(self.copies)
+
+    def _one_area(self, copies: Sequence[Shape]) -> Shape:
+        if len(copies) == 1:
+            return copies[0]
+        return Shape(tuple(outline for shape in copies for outline in shape)) if self.apart else union(*copies)
 
     @cached_property
     def inks(self) -> tuple[tuple[str, Shape], ...]:
@@ -64,7 +71,7 @@ class Figure:
         by_tone: dict[str, list[Shape]] = {}
         for shape, tone in zip(self.copies, self.tones, strict=True):
             by_tone.setdefault(tone, []).append(shape)
-        areas = ((tone, union(*shapes)) for tone, shapes in by_tone.items())
+        areas = ((tone, self._one_area(shapes)) for tone, shapes in by_tone.items())
         return tuple((tone, shape) for tone, shape in areas if shape)
 
     @cached_property

@@ -114,7 +114,7 @@ class Arrangement:
         size = np.hypot(move[:, 0], move[:, 1])
         loops = np.flatnonzero(edges.tail == edges.head)
         if len(loops):
-            boxes = self.table.ask("bounds", edges.curve[loops], width=4)
+            boxes = self.table.boxes[edges.curve[loops]]
             size[loops] = np.maximum(boxes[:, 2] - boxes[:, 0], boxes[:, 3] - boxes[:, 1])
         return size
 

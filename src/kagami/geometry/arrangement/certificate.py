@@ -105,16 +105,14 @@ def _fault_of_areas(arrangement: Arrangement, width: float) -> str | None:
 def _areas_of_curves(arrangement: Arrangement) -> Floats:
     """Signed area of each shape from its curves alone, by Green's theorem."""
     table = arrangement.table
-    every = np.arange(len(table))
-    zeros, ones = np.zeros(len(table)), np.ones(len(table))
-    a, b = table.ask("point", every, zeros, width=2), table.ask("point", every, ones, width=2)
-    area = (a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]) / 2 + table.ask("beyond_chord", every, zeros, ones)
+    a, b = table.starts, table.ends
+    area = (a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]) / 2 + table.beyond_chords
     return sums_by(table.owner, table.owners, np.where(table.cuts, 0.0, area))
 
 
 def _curve_spans(arrangement: Arrangement) -> Floats:
     """Half the way round the box of each curve, and how far it lies from the origin: what a small move can change."""
-    boxes = arrangement.table.ask("bounds", np.arange(len(arrangement.table)), width=4)
+    boxes = arrangement.table.boxes
     return np.asarray(
         2 * (boxes[:, 2] - boxes[:, 0] + boxes[:, 3] - boxes[:, 1]) + np.abs(boxes).max(axis=1, initial=0.0) / 1024
     )

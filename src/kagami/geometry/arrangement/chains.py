@@ -110,7 +110,7 @@ def _turns(power: Floats) -> Floats:
 
 def _without_crumbs(table: CurveTable, outline: Ints) -> tuple[CurveTable, Ints]:
     """Curves that keep within the tolerance of their start are left out; their ends are one joint then."""
-    boxes = table.ask("bounds", np.arange(len(table)), width=4)
+    boxes = table.boxes
     large = np.maximum(boxes[:, 2] - boxes[:, 0], boxes[:, 3] - boxes[:, 1]) > LENGTH
     if large.all():
         return table, outline
@@ -122,11 +122,7 @@ def _only(table: CurveTable, index: Ints) -> CurveTable:
 
 
 def _ends(table: CurveTable) -> tuple[Floats, Floats]:
-    every = np.arange(len(table))
-    return (
-        table.ask("point", every, np.zeros(len(table)), width=2),
-        table.ask("point", every, np.ones(len(table)), width=2),
-    )
+    return table.starts, table.ends
 
 
 def _following(outline: Ints) -> Ints:

@@ -74,7 +74,7 @@ def _holding_cycle(table: CurveTable, edges: Edges, cycles: Cycles, outer: Ints)
 
 def component_boxes(table: CurveTable, edges: Edges, component: Ints, count: int) -> Floats:
     """Boxes that hold each component (those of whole curves, so perhaps too large, never too small)."""
-    of_curve = table.ask("bounds", edges.curve, width=4)
+    of_curve = table.boxes[edges.curve]
     boxes = np.column_stack([np.full((count, 2), np.inf), np.full((count, 2), -np.inf)])
     np.minimum.at(boxes[:, :2], component, of_curve[:, :2])
     np.maximum.at(boxes[:, 2:], component, of_curve[:, 2:])

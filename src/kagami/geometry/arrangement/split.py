@@ -61,7 +61,7 @@ def _stops(chains: Chains, crossings: Crossings) -> tuple[Ints, Floats, Ints, Fl
     nothing meets it. A vertex with ends in it lies where one of them is, so that corners stay exact.
     """
     table = chains.table
-    whole = table.whole()
+    whole = table.whole
     met = np.zeros(len(table), bool)
     met[crossings.i] = met[crossings.j] = True
     ends = np.flatnonzero(~whole)
@@ -85,7 +85,7 @@ def _stops(chains: Chains, crossings: Crossings) -> tuple[Ints, Floats, Ints, Fl
 
 def _with_passing(table: CurveTable, curve: Ints, t: Floats, vertex: Ints, places: Floats) -> tuple[Ints, Floats, Ints]:
     """The stops, and those of curves at vertices that lie on them but were found where other curves meet."""
-    boxes = table.ask("bounds", np.arange(len(table)), width=4)
+    boxes = table.boxes
     block = max(1, MOST_AT_ONCE // max(1, len(places)))
     more = []
     for low in range(0, len(table), block):
@@ -124,7 +124,7 @@ def _stretches(table: CurveTable, curve: Ints, t: Floats, vertex: Ints) -> tuple
     last = np.roll(first, -1)
     starts = np.flatnonzero(first)
     following = np.arange(1, len(curve) + 1)
-    whole = table.whole()[curve]
+    whole = table.whole[curve]
     following[last] = starts  # a whole circle goes on past its seam to its first stop
     t1 = t[following] + np.where(last, 1.0, 0.0)
     tail, head = vertex, vertex[following]
@@ -137,9 +137,11 @@ def _stretches(table: CurveTable, curve: Ints, t: Floats, vertex: Ints) -> tuple
 
 def _extent(table: CurveTable, curve: Ints, t0: Floats, t1: Floats) -> Floats:
     """How far a stretch goes away from where it begins, at the most."""
+    if len(curve) == 0:
+        return np.zeros(0)
     start = table.ask("point", curve, t0, width=2)
     away = [lengths(table.ask("point", curve, t0 + (t1 - t0) * share, width=2) - start) for share in EXTENT.tolist()]
-    return np.max(away, axis=0) if len(curve) else np.zeros(0)
+    return np.asarray(np.max(away, axis=0))
 
 
 def _merge(table: CurveTable, places: Floats, curve: Ints, t0: Floats, t1: Floats, tail: Ints, head: Ints) -> Edges:
@@ -193,10 +195,12 @@ def _lies_along(table: CurveTable, a: Ints, b: Ints, curve: Ints, t0: Floats, t1
     answer = np.ones(len(a), dtype=np.bool_)
     for share in ALONG:
         todo = np.flatnonzero(answer)
+        if len(todo) == 0:
+            break
         one, other = a[todo], b[todo]
         places = table.ask("point", curve[one], t0[one] + (t1[one] - t0[one]) * share, width=2)
         t = table.ask("nearest", curve[other], places)
-        whole = table.whole()[curve[other]]
+        whole = table.whole[curve[other]]
         t = np.where(whole & (t < t0[other]), t + 1.0, t)
         inside = (t >= t0[other]) & (t <= t1[other])
         miss = lengths(table.ask("point", curve[other], t, width=2) - places)

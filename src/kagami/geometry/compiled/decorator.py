@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Any, TypeVar
+from typing import Any, TypeVar, cast
 
 import numba
 
@@ -12,4 +12,4 @@ F = TypeVar("F", bound=Callable[..., Any])
 
 def compiled(function: F) -> F:
     """The function, compiled on its first call and kept on disk. Arithmetic is exact: nothing is reordered."""
-    return numba.njit(cache=True, error_model="numpy")(function)  # type: ignore[no-any-return]
+    return cast(F, numba.njit(cache=True, error_model="numpy")(function))

@@ -60,7 +60,7 @@ def find(table: CurveTable) -> Crossings:
     Raises:
         TooLarge: more curves lie over each other, or meet, than the kernel takes on.
     """
-    boxes = table.ask("bounds", np.arange(len(table)), width=4)
+    boxes = table.boxes
     i, j = overlapping_boxes(boxes)
     if len(i) > MOST_NEAR:
         raise TooLarge("pairs of lines and arcs over each other", len(i), MOST_NEAR)
@@ -101,13 +101,12 @@ def _proper(
 
 def _ends_on(table: CurveTable, boxes: Floats, i: Ints, j: Ints) -> tuple[Ints, Ints, Floats, Floats]:
     """End points of open curves that lie on another curve: T-junctions, common ends, and the ends of overlaps."""
-    every = np.arange(len(table))
-    ends = np.stack([table.ask("point", every, np.full(len(table), value), width=2) for value in (0.0, 1.0)])
+    ends = np.stack([table.starts, table.ends])
     ended, other = np.tile(np.concatenate([i, j]), 2), np.tile(np.concatenate([j, i]), 2)
     value = np.repeat([0, 1], 2 * len(i))
     places = ends[value, ended]
     low, high = boxes[other, :2] - LENGTH, boxes[other, 2:] + LENGTH
-    near = ~table.whole()[ended] & ((places >= low) & (places <= high)).all(axis=1)
+    near = ~table.whole[ended] & ((places >= low) & (places <= high)).all(axis=1)
     return _on(table, ends, ended[near], other[near], value[near])
 
 

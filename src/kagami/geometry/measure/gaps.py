@@ -48,7 +48,7 @@ def narrowest_gap(pieces: Sequence[Shape]) -> Approach | None:
     if len(found) < 2:
         return None
     table = tabulate(found)
-    boxes = table.ask("bounds", np.arange(len(table)), width=4)
+    boxes = table.boxes
     bound = _bound(table)
     grown = boxes + np.array([-1, -1, 1, 1]) * bound / 2
     i, j = overlapping_boxes(grown)

@@ -72,7 +72,7 @@ def box(shape: Shape) -> Box:
     table = tabulate([shape])
     if len(table) == 0:
         raise GeometryError("an empty shape has no box")
-    bounds = table.ask("bounds", np.arange(len(table)), width=4)
+    bounds = table.boxes
     low, high = bounds[:, :2].min(axis=0), bounds[:, 2:].max(axis=0)
     return Box(float(low[0]), float(low[1]), float(high[0]), float(high[1]))
 
@@ -90,10 +90,9 @@ def _moments(shape: Shape) -> Floats:
 def _moments_about(table: CurveTable, origin: Floats) -> Floats:
     every = np.arange(len(table))
     zeros, ones = np.zeros(len(table)), np.ones(len(table))
-    a = table.ask("point", every, zeros, width=2) - origin
-    b = table.ask("point", every, ones, width=2) - origin
+    a, b = table.starts - origin, table.ends - origin
     cross = a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]
-    beyond = table.ask("beyond_chord", every, zeros, ones)
+    beyond = table.beyond_chords
     moments = table.ask("moments_beyond_chord", every, zeros, ones, width=2) - beyond[:, None] * origin
     total = float((cross / 2 + beyond).sum())
     push = ((a + b) * (cross / 6)[:, None] + moments).sum(axis=0)

@@ -74,7 +74,11 @@ def _numbers(selection: str, count: int) -> list[int]:
 def _chosen(outcome: Outcome, figure: Figure, selection: str, numbers: list[int]) -> Outcome:
     copies = tuple(figure.copies[number - 1] for number in numbers)
     tones = tuple(figure.tones[number - 1] for number in numbers) if figure.tones else ()
-    drawing = replace(outcome.drawing, figure=Figure(copies, tones=tones), notes=()) if outcome.drawing else None
+    drawing = (
+        replace(outcome.drawing, figure=Figure(copies, tones=tones, apart=figure.apart), notes=())
+        if outcome.drawing
+        else None
+    )
     name = reference_text(f"{outcome.id}#{selection}", {outcome.id: outcome.name})
     key = f"{outcome.key}#{selection}"
     return replace(outcome, id=f"{outcome.id}#{selection}", name=name, key=key, drawing=drawing)

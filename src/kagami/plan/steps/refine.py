@@ -13,7 +13,7 @@ from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.parting import Parting, parted
 from kagami.geometry.rounding import Corner, corners_of, fitting_radii, rounded, rounded_each
 from kagami.geometry.sweep import swept
-from kagami.geometry.tolerance import SAME
+from kagami.geometry.tolerance import CRUMB, SAME
 from kagami.geometry.weave import (
     Alternation,
     Crossing,
@@ -150,7 +150,7 @@ class Gap(_Refining):
         gone = len(found) - len(kept)
         notes = (("pieces-gone", {"count": gone}),) if gone else ()
         group = inputs.all_figures("figures")[0].group if not gone else None
-        return Drawing(Figure(kept, {}, group), notes)
+        return Drawing(Figure(kept, {}, group, apart=inputs.value("gap") > CRUMB), notes)
 
 
 @dataclass(frozen=True)
@@ -210,7 +210,8 @@ class Weave(_Refining):
         anchors = {f"crossing-{k}": crossing.place for k, crossing in enumerate(crossings, 1)}
         shapes = tuple(piece for strand in pieces for piece in strand)
         detail = WeaveDetail(tuple(strands), crossings, found, inputs.value("gap"))
-        return Drawing(Figure(shapes, anchors), tuple(notes), detail)
+        apart = not close and inputs.value("gap") > CRUMB
+        return Drawing(Figure(shapes, anchors, apart=apart), tuple(notes), detail)
 
 
 @register("inlay")
@@ -233,7 +234,7 @@ class Inlay(_Refining):
             raise PlanError("not-a-weave", field="figure", name=outcome.name)
         width = inputs.positive("width")
         found = inlaid(detail.strands, detail.crossings, detail.alternation, detail.gap, width)
-        return Drawing(Figure(tuple(piece for strand in found for piece in strand)))
+        return Drawing(Figure(tuple(piece for strand in found for piece in strand), apart=outcome.made.apart))
 
 
 def strands_of(inputs: Inputs, width: float, ends: Ends, corners: Corners) -> list[Strand]:

@@ -27,6 +27,9 @@ def warm() -> None:
         importlib.import_module(name)
     from kagami.geometry import hermite
     from kagami.geometry.crossings import cubic_cubic
+    from kagami.geometry.table import use_compiled
+
+    use_compiled()
 
     cubic_cubic.meet_all(np.array([[0.0, 0.0, 1.0, 2.0, 2.0, 2.0, 3.0, 0.0], [0.0, 1.0, 1.0, 0.0, 2.0, 0.0, 3.0, 1.0]]))
 

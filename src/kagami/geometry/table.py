@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 
@@ -21,6 +21,16 @@ MOST_CURVES = 20_000
 _LENGTHS = {LINE: 4, ARC: 3, ELLIPSE: 4, CUBIC: 8}
 """How many of the first numbers of a row are lengths; the rest are angles."""
 _KIND_OF = {Line: LINE, Arc: ARC, EllipticArc: ELLIPSE, Cubic: CUBIC}
+
+
+_compiled: dict[str, Callable[..., Floats]] = {}
+
+
+def use_compiled() -> None:
+    """From now on answer by compiled loops: worth it for whoever evaluates more than once, since they load slowly."""
+    from kagami.geometry.compiled.curves import ASKED
+
+    _compiled.update(ASKED)
 
 
 @dataclass(frozen=True)
@@ -79,8 +89,12 @@ class CurveTable:
     def ask(self, question: str, index: Ints, *columns: Floats, width: int = 1) -> Floats:
         """Put a question of `kinds` to the curves of `index`, each row answered by its kind.
 
-        `columns` hold further values a row each. Returns (n,) or (n, width).
+        `columns` hold further values a row each. Returns (n,) or (n, width). What is asked most is answered by compiled
+        loops once these are loaded (see `use_compiled`).
         """
+        loop = _compiled.get(question)
+        if loop is not None:
+            return loop(self.kind, self.rows, index, *columns)
         kinds = self.kind[index]
         answer = np.empty(len(index) if width == 1 else (len(index), width))
         for number, module in enumerate(KINDS):

@@ -22,6 +22,7 @@ from kagami.plan.evaluation.evaluate import evaluate, evaluate_steps, inking
 from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
 from kagami.plan.tones import tone_colours
+from kagami.plan.values.solution import Solution
 from web.bench.panel import fault_text, measure_result
 from web.bench.sheet import frame_of, region_name
 from web.bench.state import Looking
@@ -49,7 +50,8 @@ def preview(
     tried = tentative(plan, kind, given, passing)
     upto = state.position(plan)
     before = evaluate_steps(plan, cache, upto)
-    after = evaluate_steps(tried, passing, upto, FIRST_SECONDS if not whole else float("inf"))
+    found = {name: found.value for name, found in before.findings.items() if isinstance(found, Solution)}
+    after = evaluate_steps(tried, passing, upto, float("inf") if whole else FIRST_SECONDS, found)
     frame, _window = frame_of(plan, before)
     return {
         "more": not after.complete,

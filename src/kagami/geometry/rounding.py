@@ -14,10 +14,11 @@ from kagami.geometry.curves import Arc, Curve
 from kagami.geometry.errors import GeometryError
 from kagami.geometry.figures import require_length
 from kagami.geometry.joining import merged
+from kagami.geometry.kinds import LINE
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.table import CurveTable, tabulate
-from kagami.geometry.tolerance import LENGTH, SMOOTH
+from kagami.geometry.tolerance import LENGTH, ROUNDING, SMOOTH
 
 RADIUS_STEPS: Final = 8
 """The arc is followed from a small one up to the radius asked for, so that it is the one that sits in this corner."""
@@ -183,7 +184,7 @@ def largest_radius(shape: Shape, only: Collection[int] | None = None) -> float:
     if not corners:
         return math.inf
     table = tabulate([shape])
-    return _largest(table, corners, float(table.ask("length", np.arange(len(table))).sum()))
+    return _largest(table, corners, float(table.lengths.sum()))
 
 
 def _largest(table: CurveTable, corners: Sequence[Corner], radius: float) -> float:
@@ -202,7 +203,7 @@ def _fits(table: CurveTable, corners: Sequence[Corner], touches: _Touches) -> bo
     first, last = np.zeros(len(table)), np.ones(len(table))
     first[[corner.after for corner in corners]] = touches.after
     last[[corner.before for corner in corners]] = touches.before
-    slack = LENGTH / np.maximum(table.ask("length", np.arange(len(table))), LENGTH)
+    slack = LENGTH / np.maximum(table.lengths, LENGTH)
     return bool((first <= last + slack).all())
 
 
@@ -216,14 +217,20 @@ def _touches(table: CurveTable, corners: Sequence[Corner], radius: float | Float
     side = np.sign(turn)
     reach = np.tan(np.minimum(np.abs(turn), math.pi * 0.99) / 2)
     t, s = np.ones(len(corners)), np.zeros(len(corners))
-    size_before, size_after = table.ask("length", before), table.ask("length", after)
+    size_before, size_after = table.lengths[before], table.lengths[after]
     was: float | Floats = 0.0
-    for step in range(1, RADIUS_STEPS + 1):
-        now = radius * step / RADIUS_STEPS
+    straight = (table.kind[before] == LINE).all() and (table.kind[after] == LINE).all()
+    steps = 1 if straight else RADIUS_STEPS  # between curves the way grows with the radius
+    for step in range(1, steps + 1):
+        now = radius * step / steps
         if step == 1:
             t, s = t - now * reach / size_before, s + now * reach / size_after
         for _ in range(NEWTON_STEPS):
-            t, s = _newton(table, before, after, t, s, side * now)
+            moved_t, moved_s = _newton(table, before, after, t, s, side * now)
+            still = max(np.abs(moved_t - t).max(), np.abs(moved_s - s).max()) <= ROUNDING
+            t, s = moved_t, moved_s
+            if still:
+                break
         was = now
     centre, miss = _centres(table, before, after, t, s, side * was)
     slack_t, slack_s = LENGTH / size_before, LENGTH / size_after

@@ -82,6 +82,11 @@ class CurveTable:
         """The area between each curve and its chord, (n,)."""
         return frozen(self.ask("beyond_chord", self._every, np.zeros(len(self)), np.ones(len(self))))
 
+    @cached_property
+    def lengths(self) -> Floats:
+        """The length of each curve, (n,)."""
+        return frozen(self.ask("length", self._every))
+
     @property
     def _every(self) -> Ints:
         return np.arange(len(self))

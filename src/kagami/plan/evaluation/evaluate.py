@@ -24,7 +24,7 @@ from kagami.plan.messages import number_text
 from kagami.plan.steps import Step, kind_of
 from kagami.plan.steps.inputs import Inputs
 from kagami.plan.values.measures import Values
-from kagami.plan.values.solving import solve_all
+from kagami.plan.values.solving import NOWHERE, solve_all
 from kagami.plan.values.stored import typed_value
 
 
@@ -39,13 +39,20 @@ def evaluate(plan: Plan, cache: Cache | None = None, upto: int | None = None) ->
     return replace(result, outcomes=_inked(plan, result.outcomes))
 
 
-def evaluate_steps(plan: Plan, cache: Cache, upto: int | None = None, seconds: float = math.inf) -> Result:
+def evaluate_steps(
+    plan: Plan,
+    cache: Cache,
+    upto: int | None = None,
+    seconds: float = math.inf,
+    last: Mapping[str, float] = NOWHERE,
+) -> Result:
     """Evaluate a plan's steps without putting their ink together: enough for values, places and lines.
 
     After so many seconds no further step is begun; the result holds those that were drawn, and is not `complete`.
+    `last` says where solved measures were found a moment ago (see `solving`).
     """
     end = time.perf_counter() + seconds
-    solved, findings = solve_all(plan, cache, lambda part: evaluate_steps(part, cache).values.of)
+    solved, findings = solve_all(plan, cache, lambda part: evaluate_steps(part, cache).values.of, last)
     outcomes: dict[str, Outcome] = {}
     values = Values(solved, outcomes)
     for name, found in findings.items():

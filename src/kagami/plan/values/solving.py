@@ -9,12 +9,13 @@ from __future__ import annotations
 
 import hashlib
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from typing import Final, Protocol, TypeAlias
 
 import numpy as np
 import scipy
 
+from kagami.geometry.tolerance import SAME
 from kagami.plan import limits
 from kagami.plan.document import Measure, Plan, Solve
 from kagami.plan.errors import PlanError
@@ -25,6 +26,11 @@ SAMPLES: Final = 33
 JUMP: Final = 1 / 1024
 """Where the difference does not come down to this share, it jumps from one sign to the other."""
 EXACT: Final = 4 * np.finfo(float).eps
+NEAR: Final = (1 / 8, 1.0)
+"""How far from where a solution was it is sought, as shares of a step between samples."""
+ROUGH: Final = SAME
+"""How exact a solution is while a hand moves, in u."""
+NOWHERE: Final[Mapping[str, float]] = {}
 
 
 Found: TypeAlias = Solution | PlanError
@@ -42,17 +48,20 @@ class Memory(Protocol):
         """Store what was found."""
 
 
-def solve_all(plan: Plan, memory: Memory, values_of: ValuesOf) -> tuple[Plan, dict[str, Found]]:
+def solve_all(
+    plan: Plan, memory: Memory, values_of: ValuesOf, last: Mapping[str, float] = NOWHERE
+) -> tuple[Plan, dict[str, Found]]:
     """The plan with its open measures set to what they come to, and what was found for each, in order.
 
-    A measure that comes to nothing keeps the value at which its search begins.
+    A measure that comes to nothing keeps the value at which its search begins. While a hand moves, `last` says where
+    each was found a moment ago: there the search begins, and ends with the one solution that lies near.
     """
     findings: dict[str, Found] = {}
     for measure in plan.measures:
         if measure.solve is None:
             continue
         if len(findings) < limits.SOLVED:
-            found = _solve(plan, measure, measure.solve, memory, values_of)
+            found = _solve(plan, measure, measure.solve, memory, values_of, last.get(measure.name))
         else:
             found = PlanError("too-many", what="solved measures", most=limits.SOLVED)
         findings[measure.name] = found
@@ -72,12 +81,18 @@ def exact_text(value: float) -> str:
     return np.format_float_positional(value, unique=True, trim="0")
 
 
-def _solve(plan: Plan, measure: Measure, solve: Solve, memory: Memory, values_of: ValuesOf) -> Found:
+def _solve(
+    plan: Plan, measure: Measure, solve: Solve, memory: Memory, values_of: ValuesOf, last: float | None
+) -> Found:
     # Measures that are solved later stand at the value where their search begins.
     closed = tuple(other.model_copy(update={"solve": None}) for other in plan.measures)
     part = _needed(plan, solve).model_copy(update={"measures": closed})
     key = hashlib.blake2b(f"{measure.name}\n{solve!r}\n{part.model_dump_json()}".encode(), digest_size=16).hexdigest()
     known = memory.solution(key)
+    if known is None and last is not None:
+        near = _search_near(part, measure, solve, values_of, last)
+        if near is not None:
+            return near
     if known is None:
         known = _search(part, measure, solve, values_of)
         memory.put_solution(key, known)
@@ -86,14 +101,7 @@ def _solve(plan: Plan, measure: Measure, solve: Solve, memory: Memory, values_of
 
 def _search(plan: Plan, measure: Measure, solve: Solve, values_of: ValuesOf) -> Found:
     last: list[PlanError] = []
-
-    def difference(x: float) -> float:
-        value_of = values_of(with_value(plan, measure.name, exact_text(x)))
-        try:
-            return value_of(solve.left) - value_of(solve.right)
-        except PlanError as error:
-            last[:] = [error]
-            return math.nan
+    difference = _difference(plan, measure, solve, values_of, last)
 
     try:
         low, high, start = _range(plan, measure, solve, values_of)
@@ -112,6 +120,45 @@ def _search(plan: Plan, measure: Measure, solve: Solve, values_of: ValuesOf) -> 
         return _nothing(measure, grid, values, last)
     roots.sort(key=lambda root: abs(root - start))
     return Solution(roots[0], tuple(sorted(roots[1:])))
+
+
+def _difference(
+    plan: Plan, measure: Measure, solve: Solve, values_of: ValuesOf, last: list[PlanError]
+) -> Callable[[float], float]:
+    """By how much the left side is more than the right one, at a value of the measure; not a number where one of them
+    comes to nothing, for the reason that is left in `last`.
+    """
+
+    def difference(x: float) -> float:
+        value_of = values_of(with_value(plan, measure.name, exact_text(x)))
+        try:
+            return value_of(solve.left) - value_of(solve.right)
+        except PlanError as error:
+            last[:] = [error]
+            return math.nan
+
+    return difference
+
+
+def _search_near(plan: Plan, measure: Measure, solve: Solve, values_of: ValuesOf, start: float) -> Solution | None:
+    """The solution near to where it was a moment ago; None where it is not found within a step of the whole search."""
+    try:
+        low, high, _ = _range(plan, measure, solve, values_of)
+    except PlanError:
+        return None
+    if not low < start < high:
+        return None
+    difference = _difference(plan, measure, solve, values_of, [])
+    step, here = (high - low) / SAMPLES, difference(start)
+    for share in NEAR:
+        a, b = max(start - share * step, low), min(start + share * step, high)
+        at_a, at_b = difference(a), difference(b)
+        for one, other, value, against in ((start, b, here, at_b), (a, start, at_a, here)):
+            if value * against <= 0:
+                root = float(scipy.optimize.brentq(difference, one, other, xtol=ROUGH, rtol=EXACT))
+                jumps = abs(difference(root)) > JUMP * max(abs(value), abs(against), ROUGH)
+                return None if jumps else Solution(root, ())
+    return None
 
 
 def _range(plan: Plan, measure: Measure, solve: Solve, values_of: ValuesOf) -> tuple[float, float, float]:

@@ -9,8 +9,9 @@ import sys
 from collections.abc import Sequence
 from typing import Final
 
-from bench import answers, kernel, making, plans
+from bench import answers, editors, kernel, making, plans
 from bench.paired import Row
+from kagami.warm import warm
 
 HEAD: Final = """# Benchmarks
 
@@ -34,9 +35,16 @@ def main(words: list[str]) -> int:
     parser = argparse.ArgumentParser(prog="kagami bench")
     parser.add_argument("--json", action="store_true")
     parser.add_argument("--write", action="store_true", help="also write the table to docs/bench.md")
-    parser.add_argument("--only", choices=["kernel", "making", "plans", "answers"])
+    parser.add_argument("--only", choices=["kernel", "making", "plans", "answers", "editors"])
     given = parser.parse_args(words)
-    parts = {"kernel": kernel.rows, "making": making.rows, "plans": plans.rows, "answers": answers.rows}
+    warm()
+    parts = {
+        "kernel": kernel.rows,
+        "making": making.rows,
+        "plans": plans.rows,
+        "answers": answers.rows,
+        "editors": editors.rows,
+    }
     rows = [row for name, part in parts.items() if given.only in (None, name) for row in part()]
     if given.write:
         TABLE.write_text(table(rows), encoding="utf-8")

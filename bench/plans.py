@@ -17,8 +17,8 @@ from kagami.plan.files import load_plan
 from kagami.plan.language.text import parse_text
 
 FOLDER: Final = pathlib.Path(__file__).parents[1] / "examples"
-COLD_BUDGET_MS: Final = 250.0
-EDIT_BUDGET_MS: Final = 30.0
+COLD_BUDGET_MS: Final = 100.0
+EDIT_BUDGET_MS: Final = 20.0
 RUNS: Final = 5
 
 

@@ -8,6 +8,7 @@ from unittest import TestCase
 
 from kagami.exchange.finished import artwork
 from kagami.exchange.svg import write_svg
+from kagami.geometry.boolean import area_of_union
 from kagami.geometry.measure.gaps import narrowest_gap
 from kagami.geometry.measure.size import area, perimeter
 from kagami.geometry.measure.symmetry import symmetry
@@ -36,6 +37,19 @@ class Examples(TestCase):
                     self.assertIsNone(outcome.error)
                     self.assertEqual(outcome.drawing.notes, ())
             self.assertTrue(result.sound)
+
+    def test_copies_that_are_said_to_lie_apart_do(self) -> None:
+        found = 0
+        for file in sorted(FOLDER.glob("*/*")):
+            for outcome in evaluate(load_plan(file.read_bytes())).outcomes.values():
+                figure = outcome.made
+                if figure.apart and len(figure.copies) > 1:
+                    found += 1
+                    with self.subTest(file.name, step=outcome.name):
+                        sizes = sum(area(copy) for copy in figure.copies)
+                        self.assertAlmostEqual(area_of_union(figure.copies), sizes, delta=1e-6 * sizes)
+                        self.assertAlmostEqual(area(figure.united), sizes, delta=1e-6 * sizes)
+        self.assertGreater(found, 8)
 
     def test_each_is_stored_as_it_is_written(self) -> None:
         for file in FILES:

@@ -10,14 +10,27 @@ from unittest import TestCase
 
 import numpy as np
 
-from kagami.geometry.crossings import cubic_cubic
-
 SCRIPT = """
 import json, sys
 import numpy as np
+from kagami.geometry import hermite
+from kagami.geometry.compiled.curves import ASKED
 from kagami.geometry.crossings import cubic_cubic
+from kagami.geometry.kinds import CUBIC
+
 rows = np.array(json.load(sys.stdin))
-print(json.dumps([column.tolist() for column in cubic_cubic.meet_all(rows)]))
+def bent(_index, t):
+    place = np.column_stack([3 * np.cos(t), 2 * np.sin(t)])
+    along = np.column_stack([-3 * np.sin(t), 2 * np.cos(t)])
+    return place, along / np.hypot(along[:, 0], along[:, 1])[:, None]
+(chain,) = hermite.fitted(bent, np.zeros(1), np.full(1, 2.0))
+kind, index, t = np.full(len(rows), CUBIC), np.arange(len(rows)), np.linspace(0, 1, len(rows))
+answers = [loop(kind, rows, index, *((t, t / 2) if name == "beyond_chord" else (t,))) for name, loop in ASKED.items()]
+print(json.dumps({
+    "crossings": [column.tolist() for column in cubic_cubic.meet_all(rows)],
+    "fitted": [cubic.row() for cubic in chain],
+    "asked": [answer.tolist() for answer in answers],
+}))
 """
 
 
@@ -33,16 +46,23 @@ def cubics() -> np.ndarray:
     return np.vstack(parts)
 
 
+def told(rows: np.ndarray, **env: str) -> dict:
+    """What a process of its own computes."""
+    surroundings = {**os.environ, **env}
+    words = [sys.executable, "-c", SCRIPT]
+    done = subprocess.run(words, input=json.dumps(rows.tolist()), capture_output=True, text=True, env=surroundings)
+    if done.returncode:
+        raise AssertionError(done.stderr[-2000:])
+    return json.loads(done.stdout)
+
+
 class Uncompiled(TestCase):
-    def test_crossings_of_cubics(self) -> None:
-        rows = cubics()
-        env = dict(os.environ, NUMBA_DISABLE_JIT="1")
-        words = [sys.executable, "-c", SCRIPT]
-        done = subprocess.run(words, input=json.dumps(rows.tolist()), capture_output=True, text=True, env=env)
-        self.assertEqual(done.returncode, 0, done.stderr[-2000:])
-        plain = [np.array(column) for column in json.loads(done.stdout)]
-        found = cubic_cubic.meet_all(rows)
-        self.assertGreater(len(found[0]), 60)
-        for mine, theirs in zip(found, plain, strict=True):
-            self.assertEqual(len(mine), len(theirs))
-            self.assertLess(float(np.abs(mine - theirs).max()), 1e-9)
+    def test_crossings_fits_and_answers(self) -> None:
+        compiled, plain = told(cubics()), told(cubics(), NUMBA_DISABLE_JIT="1")
+        self.assertGreater(len(compiled["crossings"][0]), 60)
+        self.assertGreater(len(compiled["fitted"]), 2)
+        for name, found in compiled.items():
+            for mine, theirs in zip(found, plain[name], strict=True):
+                with self.subTest(name):
+                    self.assertEqual(np.shape(mine), np.shape(theirs))
+                    self.assertLess(float(np.abs(np.array(mine) - np.array(theirs)).max()), 1e-9)

@@ -1,0 +1,67 @@
+"""Compiled answers are those of the kinds' own columns, for curves of all kinds."""
+
+from __future__ import annotations
+
+import math
+from unittest import TestCase
+
+import numpy as np
+
+from kagami.geometry.bezier import Cubic
+from kagami.geometry.compiled.curves import ASKED
+from kagami.geometry.curves import Arc, Curve, Line
+from kagami.geometry.elliptic import EllipticArc
+from kagami.geometry.kinds import KINDS
+from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.point import Point
+from kagami.geometry.table import tabulate
+
+
+def curves() -> list[Curve]:
+    chance = np.random.default_rng(5)
+
+    def place() -> Point:
+        return Point(*chance.uniform(-9, 9, 2).tolist())
+
+    found: list[Curve] = []
+    for _ in range(12):
+        found.append(Line(place(), place()))
+        start, sweep = chance.uniform(0, math.tau), chance.uniform(-6, 6)
+        found.append(Arc(place(), float(chance.uniform(0.1, 5)), float(start), float(sweep)))
+        ry = float(chance.uniform(0.1, 3))
+        found.append(EllipticArc(place(), ry + 1.0, ry, float(chance.uniform(0, 3)), float(start), float(sweep)))
+        found.append(Cubic(place(), place(), place(), place()))
+    a, b = Point(0.0, 0.0), Point(3.0, 1.0)
+    found += [Cubic(a, a, b, b), Cubic(a, a, Point(1.0, 2.0), b), Cubic(a, Point(1.0, 2.0), b, b)]
+    found += [Arc(a, 2.0, 0.0, math.tau), EllipticArc(a, 2.0, 1.0, 0.3, 0.0, -math.tau)]
+    return found
+
+
+class Answers(TestCase):
+    def test_they_are_those_of_the_columns(self) -> None:
+        table = tabulate([Shape((Outline(tuple(curves()), closed=False),))])
+        index = np.repeat(np.arange(len(table)), 7)
+        t = np.tile(np.array([0.0, 1e-9, 0.2, 0.5, 0.8, 1 - 1e-9, 1.0]), len(table))
+        s = np.clip(t + 0.3, 0.0, 1.0)
+        self.assertEqual(set(table.kind.tolist()), set(range(len(KINDS))))
+        for question, loop in ASKED.items():
+            columns = (t, s) if question == "beyond_chord" else (t,)
+            found = loop(table.kind, table.rows, index, *columns)
+            for number, module in enumerate(KINDS):
+                mine = table.kind[index] == number
+                theirs = getattr(module, question)(table.rows[index[mine]], *(column[mine] for column in columns))
+                off = found[mine] - theirs
+                if question == "heading":
+                    off = np.angle(np.exp(1j * off))
+                with self.subTest(question, kind=module.__name__):
+                    self.assertLess(float(np.abs(off).max()), 1e-11)
+
+    def test_arrays_that_may_not_be_written_to_and_lie_apart_are_taken(self) -> None:
+        table = tabulate([Shape((Outline(tuple(curves()), closed=False),))])
+        index = np.arange(2 * len(table))[::2] // 2
+        t = np.linspace(0, 1, 3 * len(index))[::3]
+        t.flags.writeable = False
+        found = ASKED["point"](table.kind, table.rows, index, t)
+        self.assertEqual(found.shape, (len(index), 2))
+        again = ASKED["point"](table.kind, table.rows, np.ascontiguousarray(index), t.copy())
+        self.assertTrue(np.array_equal(found, again))

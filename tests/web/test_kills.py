@@ -30,7 +30,7 @@ from web.marks.models import Mark
 from web.marks.services.shelving import make_brand, make_mark
 
 ROOT = pathlib.Path(settings.BASE_DIR)
-SECONDS = 60.0 if os.environ.get("KAGAMI_NIGHTLY") == "1" else 12.0
+SECONDS = 60.0 if os.environ.get("KAGAMI_NIGHTLY") == "1" else 20.0
 
 
 class Editor:
@@ -125,14 +125,14 @@ class Kills(TransactionTestCase):
         worker.start()
         chance, kills, end = np.random.default_rng(9), 0, time.monotonic() + SECONDS
         while time.monotonic() < end:
-            time.sleep(float(chance.uniform(0.1, 0.7)))
+            time.sleep(float(chance.uniform(0.2, 1.2)))
             self.kill(chance)
             kills += 1
         over.set()
         worker.join(60)
         self.assertEqual(trouble, [])
         self.assertGreater(kills, 10)
-        self.assertGreater(len(sent), 10)
+        self.assertGreater(len(sent), 5)
         stored = [revision.load().step("rim").radius for revision in self.mark.revisions.order_by("number")]
         self.assertEqual(stored, ["8u", *sent])
         self.assertGreater(self.editor.tries, len(sent))  # some answers did get lost on the way

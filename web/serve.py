@@ -46,6 +46,8 @@ def main(words: list[str]) -> int:
     given = parser.parse_args(words)
     host, _, port = given.listen.rpartition(":")
     listening = socket.create_server((host, int(port)), backlog=BACKLOG)
+    # Heads and bodies of answers are sent one after the other, which must not wait for each other (40 ms else).
+    listening.setsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY, 1)
     if given.pid:
         given.pid.write_text(str(os.getpid()))
     parent = _Parent(listening, given)

@@ -78,9 +78,8 @@ DATABASES = {
         "NAME": os.environ.get("KAGAMI_DB_NAME", "kagami"),
         "USER": os.environ.get("KAGAMI_DB_USER", "kagami"),
         "PASSWORD": os.environ.get("KAGAMI_DB_PASSWORD", ""),
+        "CONN_MAX_AGE": 60,
         "CONN_HEALTH_CHECKS": True,
-        # Every request is answered in a thread of its own, so that connections are shared among them.
-        "OPTIONS": {"pool": {"min_size": 1, "max_size": 24, "timeout": 15.0}},
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"

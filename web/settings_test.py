@@ -9,8 +9,6 @@ from web.settings import *  # noqa: F403
 # Playwright's synchronous interface runs an event loop in the test's thread, and the ORM refuses to work beside one.
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
 
-del DATABASES["default"]["OPTIONS"]["pool"]  # noqa: F405  (databases of tests come and go)
-
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},

@@ -51,7 +51,7 @@ class Heavy(StudioCase):
         mark = self.mark(
             parse_text(HEAD + "Circle c on O with radius 3.21u.\nBar b from O at 0°, 1u wide and 9u long.\n")
         )
-        HERE.drawings.clear()
+        HERE.forget()
         with (
             mock.patch.object(Circle, "draw", side_effect=ZeroDivisionError("inside")),
             self.assertLogs("kagami") as log,
@@ -61,7 +61,7 @@ class Heavy(StudioCase):
         self.assertIn(f"noted under the number {number}", page)
         self.assertIsNotNone(log.records[0].exc_info)
         self.assertIn('data-step="b"', page)
-        HERE.drawings.clear()
+        HERE.forget()
 
     def test_a_mark_that_cannot_be_pictured_says_so_on_its_card(self) -> None:
         with (

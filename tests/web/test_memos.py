@@ -52,8 +52,7 @@ CHANGES = (
 
 def forget() -> None:
     """What a fresh process knows: nothing."""
-    HERE.drawings.clear()
-    HERE.solutions.clear()
+    HERE.forget()
     for memo in (mirror.MIRRORS, panel.LINES, sheet.PATHS, sheet.INK):
         memo.clear()
 

@@ -115,4 +115,4 @@ def _anchor(reference: str, result: Result, hues: dict[str, str], names: dict[st
 def _figures(result: Result, hues: dict[str, str], names: dict[str, str], areas_only: bool) -> Iterable[Token]:
     for outcome in result.outcomes.values():
         if outcome.figure and any(outcome.figure.copies) and (outcome.figure.bounds_area or not areas_only):
-            yield figure_token(outcome.id, result, names, hues)
+            yield figure_token(outcome.id, names, hues)

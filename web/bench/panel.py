@@ -21,9 +21,10 @@ from kagami.plan.steps import Chapter, Step
 from kagami.plan.steps.carve import Carve, CarveDetail
 from kagami.plan.tones import tone_colours
 from kagami.plan.values.solution import Solution
-from web.bench.hues import hues_of
+from web.bench.glyphs import Glyph, glyph_of
+from web.bench.hues import PIECE, hues_of
 from web.bench.state import Looking
-from web.bench.tokens import sentence_tokens
+from web.bench.tokens import sentence_tokens, shown_values
 from web.memo import Memo
 
 HEADINGS: Final = {
@@ -98,6 +99,7 @@ class Panel:
     measures: tuple[MeasureLine, ...]
     tones: tuple[ToneLine, ...]
     lines: tuple[Line, ...]
+    glyphs: tuple[Glyph, ...]
     needle_first: bool
 
 
@@ -117,6 +119,7 @@ def draw_panel(plan: Plan, result: Result, state: Looking) -> Panel:
         measures=tuple(_measures(result)),
         tones=tuple(_tones(plan)),
         lines=tuple(lines),
+        glyphs=tuple(glyph_of(outcome, hues[outcome.id] == PIECE) for outcome in result.outcomes.values()),
         needle_first=position == 0,
     )
 
@@ -127,27 +130,12 @@ def _set(
     """A step as HTML, set anew only when something that it shows is new."""
     outcome, plan = result.outcomes[step.id], result.plan
     active = step.id == state.step
-    used = [(one, names.get(one), hues.get(one), _key(result, one)) for one in sorted(step.uses())]
-    looks = (state.every, len(plan.steps)) if active else ()
+    used = tuple((one, names.get(one), hues.get(one)) for one in sorted(step.uses()))
+    looks = (state.every, len(plan.steps), outcome.key) if active else ()
+    seen = (fault_text(outcome), tuple(_notes(outcome, names)), shown_values(step, result, outcome.error))
     tones = plan.tones if step.tone_names() else ()
-    key = (
-        step,
-        number,
-        active,
-        looks,
-        tuple(used),
-        hues[step.id],
-        outcome.key,
-        fault_text(outcome),
-        plan.module,
-        tones,
-    )
+    key = (step, number, active, looks, used, hues[step.id], seen, outcome.waits, plan.module, tones)
     return LINES.get(key, lambda: _set_anew(step, number, result, state, names, hues))
-
-
-def _key(result: Result, identifier: str) -> str:
-    outcome = result.outcomes.get(identifier)
-    return outcome.key if outcome else ""
 
 
 def _set_anew(

@@ -11,13 +11,14 @@ from typing import Final, TypeVar
 
 from django.utils.translation import get_language
 
+from web.bench.glyphs import Glyph
 from web.bench.panel import Line, Panel
 from web.bench.sheet import Line as Drawn
 from web.bench.sheet import Region, Sheet
 from web.bench.state import Looking
 
 MOST: Final = 100
-Piece = TypeVar("Piece", Drawn, Region, Line)
+Piece = TypeVar("Piece", Drawn, Region, Line, Glyph)
 
 
 @dataclass(frozen=True)
@@ -55,7 +56,11 @@ def without_known(now: Shown, before: Shown) -> Shown:
     """The parts, what the page shows already marked as the same."""
     sheet, panel = now.sheet, now.panel
     return Shown(
-        replace(panel, lines=_marked(panel.lines, before.panel.lines)),
+        replace(
+            panel,
+            lines=_marked(panel.lines, before.panel.lines),
+            glyphs=_marked(panel.glyphs, before.panel.glyphs),
+        ),
         replace(
             sheet,
             lines=_marked(sheet.lines, before.sheet.lines),

@@ -19,7 +19,6 @@ from kagami.plan.steps import Step
 from kagami.plan.steps.carve import CarveDetail, kept_count
 from kagami.plan.tones import tone_colours
 from web.bench.glyphs import MISSING, ORIGIN, PLACE, glyph
-from web.bench.hues import PIECE
 
 
 @dataclass(frozen=True)
@@ -49,7 +48,7 @@ def sentence_tokens(
         if isinstance(part, Words):
             add_words(found, part.text)
         elif isinstance(part, Own):
-            sign = glyph(outcome, hues[step.id] == PIECE)
+            sign = glyph(step.id)
             found.append(
                 Token("own", step.name, "name", _("name of step {name}").format(name=step.name), hues[step.id], sign)
             )
@@ -90,7 +89,7 @@ def slot_token(
             sign, hue = anchor_sign(shown.place, result, hues)
             return replace(token, hue=hue, glyph=sign, value=shown.place)
         case "figures":
-            members = tuple(figure_token(identifier, result, names, hues) for identifier in shown.figures)
+            members = tuple(figure_token(identifier, names, hues) for identifier in shown.figures)
             many = "many" if shown.many else ""
             return replace(token, hue=many, value=" ".join(shown.figures), members=members)
         case "choice":
@@ -107,11 +106,11 @@ def _swatches(tones: Iterable[str], result: Result) -> tuple[Token, ...]:
     return tuple(Token("swatch", tone, value=colours[tone]) for tone in dict.fromkeys(tones) if tone in colours)
 
 
-def figure_token(identifier: str, result: Result, names: dict[str, str], hues: dict[str, str]) -> Token:
+def figure_token(identifier: str, names: dict[str, str], hues: dict[str, str]) -> Token:
     """A figure that is named in a sentence."""
     plain = plain_id(identifier)
     hue = hues.get(plain, "")
-    sign = glyph(result.outcomes.get(plain), hue == PIECE) if plain in names else MISSING
+    sign = glyph(plain) if plain in names else MISSING
     text = names.get(plain, plain) if plain == identifier else reference_text(identifier, names)
     return Token("figure", text, hue=hue, glyph=sign, value=plain)
 
@@ -133,6 +132,18 @@ def _hint(unit: str, text: str, result: Result) -> str:
         return str(error)
     module = result.plan.module
     return f"{number_text(value)}{unit}, {number_text(value * module.size)} {module.unit}"
+
+
+def shown_values(step: Step, result: Result, error: PlanError | None) -> tuple[str, ...]:
+    """What a step's tokens show of what was evaluated: what its values come to, and how many regions are kept."""
+    found = []
+    for name, kind in step.field_kinds().items():
+        shown = kind.shown(step[name])
+        if shown.unit and not error:
+            found.append(_hint(shown.unit, step[name], result))
+        elif shown.form == "picks":
+            found.append(_kept_text(step, result))
+    return tuple(found)
 
 
 def _kept_text(step: Step, result: Result) -> str:

@@ -41,7 +41,9 @@ def bench(request: HttpRequest, mark_id: int) -> HttpResponse:
     parts = {name: mark_safe(html) for name, html in drawn["parts"].items()}
     context = {"mark": mark, "title": mark.name, "state": state, "page": "bench", "parts": parts}
     context["shown"] = drawn["shown"]
-    context["socket"] = "kagami.socket" in request.META  # where only plain requests are served, no page tries another way
+    context["socket"] = (
+        "kagami.socket" in request.META
+    )  # where only plain requests are served, no page tries another way
     context["token"] = token_for(request.user, mark.pk, mark.current.number)
     return render(request, "bench/bench.html", {**context, "verbs": verbs(), "words": words()})
 

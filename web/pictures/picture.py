@@ -9,8 +9,10 @@ from kagami.geometry.measure.size import Box
 from kagami.plan.evaluation.ink import Piece, pieces
 from kagami.plan.evaluation.readings import ink_box
 from kagami.plan.evaluation.result import Result
+from web.memo import Memo
 
 PICTURE: Final = 100.0
+PICTURES: Final[Memo["Picture"]] = Memo(most=300)
 
 
 @dataclass(frozen=True)
@@ -50,8 +52,10 @@ def stored_picture(data: dict[str, Any] | None) -> Picture:
 
 
 def picture_of(result: Result) -> Picture:
-    """The ink of a mark, fitted into a square."""
-    return pictures_alike([result])[0]
+    """The ink of a mark, fitted into a square; drawn anew only when something of it is new."""
+    keys = {piece.id: result.outcomes[piece.id].key for piece in pieces(result)}
+    key = (tuple((piece.id, keys[piece.id], piece.tone, piece.colour) for piece in pieces(result)), result.sound)
+    return PICTURES.get(key, lambda: pictures_alike([result])[0])
 
 
 def pictures_alike(results: Sequence[Result]) -> list[Picture]:

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
+from collections import OrderedDict, deque
 from dataclasses import dataclass, field
 from threading import Lock
-from typing import Final
+from typing import Any, Final
 
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.outcome import Drawing
@@ -17,6 +17,7 @@ LARGEST: Final = 64_000_000
 """A drawing that weighs more than this is not kept."""
 MOST_DRAWINGS: Final = 4000
 MOST_SOLUTIONS: Final = 1000
+MOST_RESULTS: Final = 6
 PASSING_BYTES: Final = 16_000_000
 """What drawings that are merely passed may weigh."""
 OF_A_CURVE: Final = 700
@@ -34,6 +35,7 @@ class Cache:
     misses: int = 0
     weight: int = 0
     _weights: dict[str, int] = field(default_factory=dict, repr=False)
+    _results: deque[tuple[object, int, Any]] = field(default_factory=lambda: deque(maxlen=MOST_RESULTS), repr=False)
     _lock: Lock = field(default_factory=Lock, repr=False)
 
     def get(self, key: str) -> Drawing | PlanError | None:
@@ -70,6 +72,25 @@ class Cache:
             self.solutions[key] = found
             while len(self.solutions) > MOST_SOLUTIONS:
                 self.solutions.popitem(last=False)
+
+    def result(self, plan: object, count: int) -> Any | None:
+        """What the first `count` steps of a plan came to, where that very plan was evaluated a moment ago."""
+        with self._lock:
+            return next((found for known, steps, found in self._results if known is plan and steps == count), None)
+
+    def put_result(self, plan: object, count: int, result: object) -> None:
+        """Note what the first steps of a plan came to, for the next questions about it."""
+        with self._lock:
+            self._results.append((plan, count, result))
+
+    def forget(self) -> None:
+        """Be as new."""
+        with self._lock:
+            self.drawings.clear()
+            self.solutions.clear()
+            self._weights.clear()
+            self._results.clear()
+            self.weight = 0
 
     def __contains__(self, key: str) -> bool:
         return key in self.drawings

@@ -35,8 +35,14 @@ def evaluate(plan: Plan, cache: Cache | None = None, upto: int | None = None) ->
     that a picture needs of a sound step is there.
     """
     cache = Cache() if cache is None else cache
+    count = len(plan.steps[:upto])
+    known = cache.result(plan, count)
+    if known is not None:
+        return known
     result = evaluate_steps(plan, cache, upto)
-    return replace(result, outcomes=_inked(plan, result.outcomes))
+    inked = replace(result, outcomes=_inked(plan, result.outcomes))
+    cache.put_result(plan, count, inked)
+    return inked
 
 
 def evaluate_steps(

@@ -17,13 +17,13 @@ NOTHING: Final = "M3 3H13V13H3Z"
 RING: Final = "M11 8A3 3 0 1 0 8 11A3 3 0 0 0 11 8Z"
 DATA: Final[Memo[str]] = Memo()
 ORIGIN: Final = mark_safe(
-    '<svg class="glyph" viewBox="0 0 16 16" aria-hidden="true"><path class="stroke" d="M8 2V14M2 8H14"/></svg>'
+    '<svg class="glyph" viewBox="0 0 16 16" aria-hidden="true"><path class="glyph-stroke" d="M8 2V14M2 8H14"/></svg>'
 )
 PLACE: Final = mark_safe(
-    '<svg class="glyph" viewBox="0 0 16 16" aria-hidden="true"><circle class="stroke" cx="8" cy="8" r="3"/></svg>'
+    '<svg class="glyph" viewBox="0 0 16 16" aria-hidden="true"><circle class="glyph-stroke" cx="8" cy="8" r="3"/></svg>'
 )
 MISSING: Final = mark_safe(
-    '<svg class="glyph" viewBox="0 0 16 16" aria-hidden="true"><path class="stroke dashed" d="M3 3H13V13H3Z"/></svg>'
+    '<svg class="glyph" viewBox="0 0 16 16" aria-hidden="true"><path class="glyph-stroke glyph-dashed" d="M3 3H13V13H3Z"/></svg>'
 )
 
 
@@ -46,12 +46,12 @@ def glyph(step: str) -> SafeString:
 def glyph_of(outcome: Outcome, filled: bool) -> Glyph:
     """The glyph of what a step made: a dashed square when there is nothing, a ring when it is a place."""
     if outcome.figure is None:
-        return Glyph(outcome.id, "stroke dashed", NOTHING)
+        return Glyph(outcome.id, "glyph-stroke glyph-dashed", NOTHING)
     around = outcome.figure.box
     if around is None:
-        return Glyph(outcome.id, "stroke", RING)
+        return Glyph(outcome.id, "glyph-stroke", RING)
     key = (outcome.key, around)
-    return Glyph(outcome.id, "fill" if filled else "stroke", DATA.get(key, lambda: _data(outcome.made.whole, around)))
+    return Glyph(outcome.id, "glyph-fill" if filled else "glyph-stroke", DATA.get(key, lambda: _data(outcome.made.whole, around)))
 
 
 def _data(shape: Shape, around: Box) -> str:

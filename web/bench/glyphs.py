@@ -16,15 +16,15 @@ SIDE: Final = 16.0
 NOTHING: Final = "M3 3H13V13H3Z"
 RING: Final = "M11 8A3 3 0 1 0 8 11A3 3 0 0 0 11 8Z"
 DATA: Final[Memo[str]] = Memo()
-ORIGIN: Final = mark_safe(
-    '<svg class="glyph" viewBox="0 0 16 16" aria-hidden="true"><path class="glyph-stroke" d="M8 2V14M2 8H14"/></svg>'
-)
-PLACE: Final = mark_safe(
-    '<svg class="glyph" viewBox="0 0 16 16" aria-hidden="true"><circle class="glyph-stroke" cx="8" cy="8" r="3"/></svg>'
-)
-MISSING: Final = mark_safe(
-    '<svg class="glyph" viewBox="0 0 16 16" aria-hidden="true"><path class="glyph-stroke glyph-dashed" d="M3 3H13V13H3Z"/></svg>'
-)
+
+
+def _inline(drawn: str) -> SafeString:
+    return mark_safe(f'<svg class="glyph" viewBox="0 0 16 16" aria-hidden="true">{drawn}</svg>')
+
+
+ORIGIN: Final = _inline('<path class="glyph-stroke" d="M8 2V14M2 8H14"/>')
+PLACE: Final = _inline('<circle class="glyph-stroke" cx="8" cy="8" r="3"/>')
+MISSING: Final = _inline(f'<path class="glyph-stroke glyph-dashed" d="{NOTHING}"/>')
 
 
 @dataclass(frozen=True)
@@ -50,8 +50,8 @@ def glyph_of(outcome: Outcome, filled: bool) -> Glyph:
     around = outcome.figure.box
     if around is None:
         return Glyph(outcome.id, "glyph-stroke", RING)
-    key = (outcome.key, around)
-    return Glyph(outcome.id, "glyph-fill" if filled else "glyph-stroke", DATA.get(key, lambda: _data(outcome.made.whole, around)))
+    data = DATA.get((outcome.key, around), lambda: _data(outcome.made.whole, around))
+    return Glyph(outcome.id, "glyph-fill" if filled else "glyph-stroke", data)
 
 
 def _data(shape: Shape, around: Box) -> str:

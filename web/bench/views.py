@@ -61,7 +61,9 @@ def step_back(request: HttpRequest, mark_id: int) -> HttpResponse:
 def state(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The page's parts, as the query looks at them."""
     mark = mark_of(request.user, mark_id)
-    return JsonResponse(_parts(request.user, mark, looking(request.GET), request.GET.get("shown", "")))
+    return JsonResponse(
+        _parts(request.user, mark, standing_of(mark), looking(request.GET), request.GET.get("shown", ""))
+    )
 
 
 @require_POST
@@ -164,7 +166,9 @@ def _walk(request: HttpRequest, mark_id: int, step: Any) -> HttpResponse:
 def _answer(request: HttpRequest, made: history.Made, seen: Looking, data: dict[str, Any]) -> JsonResponse:
     """What a change came to. Should the page fail to be drawn, the answer says that the change was kept."""
     since = str(data.get("shown", ""))
-    parts = guarded("the Bench", lambda: _parts(request.user, made.mark, seen, since))
+    parts = guarded(
+        "the Bench", lambda: _parts(request.user, made.mark, standing_of(made.mark, made.can_redo), seen, since)
+    )
     if isinstance(parts, Fault):
         text = _("Your change was kept, but the page could not be drawn (number {number}). Reload it, or undo.")
         revision = made.mark.current.number
@@ -172,7 +176,7 @@ def _answer(request: HttpRequest, made: history.Made, seen: Looking, data: dict[
     return JsonResponse(parts)
 
 
-def _parts(user: AbstractBaseUser, mark: Mark, state: Looking, since: str = "") -> dict[str, Any]:
+def _parts(user: AbstractBaseUser, mark: Mark, standing: Standing, state: Looking, since: str = "") -> dict[str, Any]:
     """The parts of the page, and what the page keeps: the revision and what is looked at; `since` is what it shows."""
     return {
         "revision": mark.current.number,
@@ -185,14 +189,15 @@ def _parts(user: AbstractBaseUser, mark: Mark, state: Looking, since: str = "") 
             "every": str(state.every),
             "needle": "" if state.needle is None else str(state.needle),
         },
-        **ask(draw_bench, current_of(mark), mark.pk, standing_of(mark), state, since),
+        **ask(draw_bench, current_of(mark), mark.pk, standing, state, since),
     }
 
 
-def standing_of(mark: Mark) -> Standing:
-    """Where a mark stands in its history."""
+def standing_of(mark: Mark, can_redo: bool | None = None) -> Standing:
+    """Where a mark stands in its history; `can_redo` where that is known already."""
     revision = mark.current
-    return Standing(revision.number, revision.words, revision.parent_id is not None, history.can_redo(mark))
+    further = history.can_redo(mark) if can_redo is None else can_redo
+    return Standing(revision.number, revision.words, revision.parent_id is not None, further)
 
 
 def _after_new_step(made: history.Made, seen: Looking) -> Looking:

@@ -22,6 +22,12 @@ def marks_of(actor: AbstractBaseUser) -> QuerySet[Mark]:
     return Mark.objects.filter(brand__studio__members=actor)
 
 
+def designed_by(actor: AbstractBaseUser) -> QuerySet[Mark]:
+    """All marks that somebody may change."""
+    designers = Membership.objects.filter(user=actor).exclude(role=Role.VIEWER)
+    return Mark.objects.filter(brand__studio__memberships__in=designers)
+
+
 def brand_of(actor: AbstractBaseUser, brand_id: int) -> Brand:
     """A brand of somebody's studios, or 404."""
     return get_object_or_404(brands_of(actor), id=brand_id)
@@ -29,7 +35,9 @@ def brand_of(actor: AbstractBaseUser, brand_id: int) -> Brand:
 
 def mark_of(actor: AbstractBaseUser, mark_id: int) -> Mark:
     """A mark of somebody's studios with its brand and current revision, or 404."""
-    mark = get_object_or_404(marks_of(actor).select_related("brand", "current"), id=mark_id)
+    # The plan itself is fetched when it is asked for: whoever evaluates may know it already.
+    found = marks_of(actor).select_related("brand", "current").defer("current__plan", "current__picture")
+    mark = get_object_or_404(found, id=mark_id)
     about(mark.pk, mark.current.number)
     return mark
 

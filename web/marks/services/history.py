@@ -13,7 +13,7 @@ from django.utils.translation import gettext as _
 from kagami.plan.document import from_data
 from web.evaluation.door import ask
 from web.evaluation.references import current_of, reference_to
-from web.marks.access import require_designer
+from web.marks.access import designed_by, require_designer
 from web.marks.models import Handled, Mark, Revision
 from web.marks.services.shelving import make_mark
 from web.marks.services.works import changed
@@ -43,9 +43,12 @@ class NothingFurther(Exception):
 
 @dataclass(frozen=True)
 class Made:
-    """The mark after a change, the step that the change was about, and whether that is a carve."""
+    """The mark after a change, the step that the change was about, whether that is a carve, and whether there is
+    something to redo.
+    """
 
     mark: Mark
+    can_redo: bool
     step: str | None = None
     is_carve: bool = False
 
@@ -66,7 +69,7 @@ def make_change(
     mark = _held(actor, mark)
     known = _handled(mark, identity)
     if known is not None:
-        return Made(mark, known.step or None)
+        return Made(mark, can_redo(mark), known.step or None)
     _require_newest(mark, base)
     number = mark.revisions.aggregate(last=Max("number"))["last"] + 1
     made = ask(changed, current_of(mark), kind, given, (mark.pk, number))
@@ -76,7 +79,8 @@ def make_change(
         revision.save()
         _go_to(mark, revision)
     _remember(mark, identity, made.step)
-    return Made(mark, made.step, made.is_carve)
+    redo_is_there = made.data is None and can_redo(mark)  # nothing was made from a new revision yet
+    return Made(mark, redo_is_there, made.step, made.is_carve)
 
 
 @transaction.atomic
@@ -89,12 +93,13 @@ def undo(actor: AbstractBaseUser, mark: Mark, base: int, identity: UUID | None =
     """
     mark = _held(actor, mark)
     if _handled(mark, identity) is not None:
-        return Made(mark)
+        return Made(mark, can_redo(mark))
     _require_newest(mark, base)
     if mark.current.parent_id is None:
         raise NothingFurther(_("There is nothing to undo: this is the mark as it was begun."))
     _remember(mark, identity)
-    return _go_to(mark, mark.current.parent)
+    _go_to(mark, mark.current.parent)
+    return Made(mark, True)
 
 
 @transaction.atomic
@@ -107,13 +112,14 @@ def redo(actor: AbstractBaseUser, mark: Mark, base: int, identity: UUID | None =
     """
     mark = _held(actor, mark)
     if _handled(mark, identity) is not None:
-        return Made(mark)
+        return Made(mark, can_redo(mark))
     _require_newest(mark, base)
     following = mark.current.children.order_by("-number").first()
     if following is None:
         raise NothingFurther(_("There is nothing to redo."))
     _remember(mark, identity)
-    return _go_to(mark, following)
+    _go_to(mark, following)
+    return Made(mark, can_redo(mark))
 
 
 @transaction.atomic
@@ -139,12 +145,13 @@ def can_redo(mark: Mark) -> bool:
 
 def _held(actor: AbstractBaseUser, mark: Mark) -> Mark:
     """The mark, held against other changes until the transaction ends; the actor may change it."""
+    # One that waited for the lock would join the row's new state with revisions of before the wait: so no revision is
+    # joined, but memberships may be.
+    held = designed_by(actor).select_for_update(of=("self",)).filter(pk=mark.pk).first()
+    if held is not None:
+        return held
     require_designer(actor, mark.brand.studio_id)
-    try:
-        # Without a join: one that waited for the lock would join the row's new state with revisions of before the wait.
-        return Mark.objects.select_for_update().get(pk=mark.pk)
-    except Mark.DoesNotExist as error:
-        raise MarkGone(_("This mark was removed in the meantime.")) from error
+    raise MarkGone(_("This mark was removed in the meantime."))
 
 
 def _require_newest(mark: Mark, base: int) -> None:
@@ -161,8 +168,7 @@ def _remember(mark: Mark, identity: UUID | None, step: str | None = None) -> Non
         Handled.objects.create(mark=mark, change=identity, step=step or "")
 
 
-def _go_to(mark: Mark, revision: Revision) -> Made:
+def _go_to(mark: Mark, revision: Revision) -> None:
     mark.current = revision
     mark.name = revision.plan["title"]
     mark.save()
-    return Made(mark)

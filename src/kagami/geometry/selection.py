@@ -99,14 +99,12 @@ def _joined(arrangement: Arrangement, loop: list[int]) -> Outline:
 
 def _runs(arrangement: Arrangement, loop: list[int]) -> list[tuple[int, float, float]]:
     """The stretches of source curves that a chain runs through, as long as they can be: curve, from, to."""
-    edges, n = arrangement.edges, len(arrangement.edges.tail)
+    stretches, n = arrangement.stretches, len(arrangement.edges.tail)
     runs: list[tuple[int, float, float]] = []
     for half_edge in loop:
-        edge = half_edge % n
-        t0, t1 = float(edges.t0[edge]), float(edges.t1[edge])
+        curve, t0, t1 = stretches[half_edge % n]
         if half_edge >= n:
             t0, t1 = t1, t0
-        curve = int(edges.curve[edge])
         if runs and runs[-1][0] == curve and runs[-1][2] == t0 and (runs[-1][2] - runs[-1][1]) * (t1 - t0) > 0:
             runs[-1] = (curve, runs[-1][1], t1)
         else:

@@ -41,6 +41,12 @@ class Arrangement:
         return self.face_of_cycle[self.cycles.cycle]
 
     @cached_property
+    def stretches(self) -> list[tuple[int, float, float]]:
+        """Curve, t0 and t1 of each edge, as plain numbers."""
+        edges = self.edges
+        return list(zip(edges.curve.tolist(), edges.t0.tolist(), edges.t1.tolist(), strict=True))
+
+    @cached_property
     def covers(self) -> Bools:
         """Which shapes cover which faces, (faces, shapes), by the non-zero rule."""
         return np.asarray(self.winding != 0)

@@ -8,7 +8,7 @@ from typing import Final
 
 import numpy as np
 
-from kagami.geometry.arrays import Floats, Ints, lengths
+from kagami.geometry.arrays import Bools, Floats, Ints, lengths
 from kagami.geometry.crossings import (
     arc_arc,
     cubic_cubic,
@@ -23,7 +23,7 @@ from kagami.geometry.crossings import (
 from kagami.geometry.crossings.boxes import overlapping_boxes
 from kagami.geometry.crossings.meeting import Meetings
 from kagami.geometry.errors import TooLarge
-from kagami.geometry.kinds import ARC, CUBIC, ELLIPSE, LINE
+from kagami.geometry.kinds import ARC, CUBIC, ELLIPSE, KINDS, LINE
 from kagami.geometry.table import CurveTable
 from kagami.geometry.tolerance import LENGTH
 
@@ -64,13 +64,17 @@ def find(table: CurveTable) -> Crossings:
     i, j = overlapping_boxes(boxes)
     if len(i) > MOST_NEAR:
         raise TooLarge("pairs of lines and arcs over each other", len(i), MOST_NEAR)
-    present = set(np.flatnonzero(np.bincount(table.kind)).tolist())
+    code = table.kind[i] * len(KINDS) + table.kind[j]
+    present = set(np.flatnonzero(np.bincount(code, minlength=1)).tolist()) if len(code) else set()
     nothing = (np.zeros(0, np.intp), np.zeros(0, np.intp), np.zeros(0), np.zeros(0))
     found = [nothing]
-    found.extend(_proper(table, i, j, kinds, meet) for kinds, meet in PAIRS.items() if {*kinds} <= present)
+    for (one, other), meet in PAIRS.items():
+        straight, swapped = one * len(KINDS) + other, other * len(KINDS) + one
+        if straight in present or swapped in present:
+            found.append(_proper(table, i, j, code == straight, (code == swapped) & (one != other), meet))
     found.append(_ends_on(table, boxes, i, j))
-    if CUBIC in present:
-        cubics = np.flatnonzero(table.kind == CUBIC)
+    cubics = np.flatnonzero(table.kind == CUBIC)
+    if len(cubics):
         loop, t, s = cubic_self.meet(table.rows[cubics])
         found.append((cubics[loop], cubics[loop], t, s))
         first, second, t, s = cubic_cubic.meet_all(table.rows[cubics])
@@ -85,15 +89,13 @@ def _proper(
     table: CurveTable,
     i: Ints,
     j: Ints,
-    kinds: tuple[int, int],
+    straight: Bools,
+    swapped: Bools,
     meet: Callable[[Floats, Floats], Meetings],
 ) -> tuple[Ints, Ints, Floats, Floats]:
     """Meetings of one pair of kinds; a pair that stands the other way round is swapped here."""
-    first, second = kinds
-    straight = (table.kind[i] == first) & (table.kind[j] == second)
     a, b = i[straight], j[straight]
-    if first != second:
-        swapped = (table.kind[i] == second) & (table.kind[j] == first)
+    if swapped.any():
         a, b = np.concatenate([a, j[swapped]]), np.concatenate([b, i[swapped]])
     pair, t, s = meet(table.rows[a], table.rows[b])
     return a[pair], b[pair], t, s

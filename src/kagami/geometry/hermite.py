@@ -9,6 +9,7 @@ import numpy as np
 
 from kagami.geometry.arrays import Complexes, Floats, Ints, lengths
 from kagami.geometry.bezier import Cubic
+from kagami.geometry.loading import compiled
 from kagami.geometry.point import Point
 from kagami.geometry.tolerance import FITTED, LENGTH
 
@@ -63,11 +64,9 @@ def _fit(path: Path, index: Ints, t0: Floats, t1: Floats) -> tuple[Floats, Float
     # It begins as the cubic that runs as fast as the path at both ends, whose parameters nearly agree with the path's.
     handles = np.column_stack([_speed(start, places), _speed(end, places[:, ::-1])]) / 3
     most = np.maximum(2 * handles.max(axis=1), LENGTH)
-    from kagami.geometry.compiled.fitting import fit  # what it needs takes half a second to load
-
     ends = np.stack([_complex(column) for column in (start, first, last, end)], axis=1)
     rows = np.empty((n, 8))
-    error = fit(ends, handles, most, _complex(places), shares, rows)
+    error = compiled("fitting").fit(ends, handles, most, _complex(places), shares, rows)
     return rows, error
 
 

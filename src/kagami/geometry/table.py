@@ -14,6 +14,7 @@ from kagami.geometry.curves import Arc, Curve, Line
 from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.errors import TooLarge
 from kagami.geometry.kinds import ARC, CUBIC, ELLIPSE, KINDS, LINE, WIDTH
+from kagami.geometry.loading import compiled
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 
@@ -28,9 +29,7 @@ _compiled: dict[str, Callable[..., Floats]] = {}
 
 def use_compiled() -> None:
     """From now on answer by compiled loops: worth it for whoever evaluates more than once, since they load slowly."""
-    from kagami.geometry.compiled.curves import ASKED
-
-    _compiled.update(ASKED)
+    _compiled.update(compiled("curves").ASKED)
 
 
 @dataclass(frozen=True)

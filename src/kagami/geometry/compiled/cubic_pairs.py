@@ -353,3 +353,10 @@ def _at_share(p: Complexes, share: float) -> float:
         else:
             high = t
     return (low + high) / 2
+
+
+def prove() -> None:
+    """Run it once, on two cubics that cross."""
+    rows = np.array([[0.0, 0.0, 1.0, 2.0, 2.0, 2.0, 3.0, 0.0], [0.0, 1.0, 1.0, 0.0, 2.0, 0.0, 3.0, 1.0]])
+    found, at = np.zeros((8, 2), np.int64), np.zeros((8, 2))
+    settle(rows, np.array([[0, 1]]), np.array([[0.0, 1.0, 0.0, 1.0]]), 1000, found, at)

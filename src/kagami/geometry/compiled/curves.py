@@ -150,3 +150,7 @@ ASKED: Final[dict[str, Callable[..., Floats]]] = {
     "beyond_chord": areas_beyond_chords,
 }
 """By the question of `kinds`."""
+
+
+def prove() -> None:
+    """They are compiled as they are loaded: their form of arguments is told."""

@@ -13,6 +13,7 @@ from kagami.geometry.arrays import Bools, Floats, Ints, run_starts
 from kagami.geometry.crossings.boxes import overlapping_boxes
 from kagami.geometry.errors import TooLarge
 from kagami.geometry.kinds import cubic
+from kagami.geometry.loading import compiled
 from kagami.geometry.tolerance import LENGTH, NEAR_PARALLEL, TOGETHER
 
 MOST_PAIRS: Final = 400_000
@@ -51,8 +52,7 @@ def _candidates(rows: Floats) -> Ints:
 
 def _met(rows: Floats, pairs: Ints) -> tuple[Ints, Floats]:
     """The meetings of pairs of curves, (m, 2) indices and (m, 2) parameters; a touch may have several."""
-    from kagami.geometry.compiled.cubic_pairs import settle  # what it needs takes half a second to load
-
+    settle = compiled("cubic_pairs").settle
     whole = np.tile([0.0, 1.0, 0.0, 1.0], (len(pairs), 1))
     room = max(ROOM, 4 * len(pairs))
     while True:

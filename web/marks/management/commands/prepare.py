@@ -5,6 +5,7 @@ import os
 from django.core.management import call_command
 from django.core.management.base import BaseCommand
 
+from kagami.warm import warm
 from web.marks.demo import load_demo
 
 
@@ -12,6 +13,7 @@ class Command(BaseCommand):
     help = "migrate, collect static files, load the demo studio when KAGAMI_DEMO_PASSWORD is set"
 
     def handle(self, *args, **options):
+        warm()  # compiled here, before anybody waits for it
         call_command("migrate", verbosity=0, interactive=False)
         call_command("draw_pictures")
         call_command("collectstatic", verbosity=0, interactive=False, clear=True)

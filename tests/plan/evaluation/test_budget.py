@@ -13,7 +13,7 @@ from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.language.text import parse_text
 
 PLAN = """
-Outline free, closed, drawn from O through 0u, 0u [0u, 1u | 1u, 0u]; 3u, 1u [0u, -1u | 0u, 1u]; 0u, 3u [1u, 0u | -1u, 0u].
+Outline free, closed, drawn from O through 0u, 0u [0u, 1u | 1u, 0u]; 3u, 1u [0u, -1u | 0u, 1u]; 0u, 3u.
 Turn free round O in steps of 20°, 2 altogether: pair.
 Unite pair: piece both.
 Circle dot on O with radius 1u.

@@ -2,6 +2,7 @@
 
 import { announce, clearBanner, refused, showBanner } from "./messages.js";
 import { show } from "./page.js";
+import { takeAllBack } from "./preview.js";
 import * as server from "./server.js";
 import { keep, left } from "./unsent.js";
 
@@ -24,6 +25,7 @@ export async function make(kind, given, element) {
     answered(await server.change(kind, given, typed === undefined ? undefined : key, typed), key);
     return true;
   } catch (error) {
+    takeAllBack();
     refused(error, key ? document.querySelector(`[data-key="${CSS.escape(key)}"]`) || element : element, attempt);
     return false;
   }

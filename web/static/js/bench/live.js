@@ -10,7 +10,7 @@ const main = document.getElementById("main");
 let socket = null;
 let refusedAt = -TRIES_AGAIN_AFTER;
 let number = 0;
-let under_way = null;
+let underWay = null;
 let next = null;
 let resting = 0;
 let waiting = new Map();
@@ -57,9 +57,9 @@ async function answerTo(question) {
 
 // Asks until nothing newer waits; `shown` gets each answer that is still of use.
 async function goOn(question) {
-  under_way = question;
+  underWay = question;
   const answer = await answerTo(question).catch(() => null);
-  under_way = null;
+  underWay = null;
   if (answer && question.shown && question.revision === server.revision()) question.shown(answer);
   if (next) {
     const newer = next;
@@ -75,7 +75,7 @@ async function goOn(question) {
 export function tryOut(kind, given, shown, whenRested) {
   clearTimeout(resting);
   const question = { seq: (number += 1), kind, given, state: server.looking(), revision: server.revision(), shown, whenRested };
-  if (under_way) next = question;
+  if (underWay) next = question;
   else goOn(question);
 }
 
@@ -83,7 +83,7 @@ export function tryOut(kind, given, shown, whenRested) {
 export function leaveOff() {
   clearTimeout(resting);
   next = null;
-  if (under_way) under_way.shown = under_way.whenRested = null;
+  if (underWay) underWay.shown = underWay.whenRested = null;
 }
 
 open();

@@ -5,8 +5,7 @@ from __future__ import annotations
 import importlib
 from typing import Final
 
-from kagami.geometry.loading import compiled
-from kagami.geometry.table import use_compiled
+from kagami.geometry.loading import compiled, use_compiled
 
 LATER: Final = (
     "coloraide",
@@ -16,7 +15,7 @@ LATER: Final = (
     "scipy.spatial",
     "scipy.special",
 )
-COMPILED: Final = ("cubic_pairs", "fitting", "curves")
+COMPILED: Final = ("cubic_pairs", "fitting")
 
 
 def warm() -> None:

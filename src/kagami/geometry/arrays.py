@@ -8,6 +8,8 @@ import numpy as np
 import numpy.typing as npt
 import scipy
 
+from kagami.geometry.loading import quick
+
 Floats: TypeAlias = npt.NDArray[np.float64]
 Complexes: TypeAlias = npt.NDArray[np.complex128]
 Ints: TypeAlias = npt.NDArray[np.signedinteger[Any]]
@@ -93,6 +95,9 @@ def linked(count: int, a: Ints, b: Ints) -> Ints:
     In each round every root takes the least root that it is linked to, and paths are halved until all nodes name their
     root. Source: Y. Shiloach, U. Vishkin, An O(log n) parallel connectivity algorithm (1982).
     """
+    loops = quick("graphs")
+    if loops is not None:
+        return np.asarray(loops.linked(count, a, b))
     root = np.arange(count)
     while True:
         first, second = root[a], root[b]
@@ -147,6 +152,10 @@ def clustered(points: Floats, distance: float) -> tuple[Ints, int]:
     Sorting along x finds the few that can have a neighbour at all. Those of one small cell are one place beforehand, so
     that the cost grows with the places and not with the pairs among the many that lie in one.
     """
+    loops = quick("graphs")
+    if loops is not None:
+        found: tuple[Ints, int] = loops.clustered(points, distance)
+        return found
     count = len(points)
     labels = np.arange(count)
     order = np.argsort(points[:, 0])

@@ -100,11 +100,17 @@ def _joined_cubics(first: Cubic, second: Cubic) -> Cubic | None:
     ex, ey = second.first_handle.x - second.start.x, second.first_handle.y - second.start.y
     if abs(dx * ey - dy * ex) > 4 * LENGTH * max(arrives, leaves) or dx * ex + dy * ey < 0:
         return None  # a corner: no need to draw on
-    share = 1 + leaves / arrives
+    longer = leaves / arrives
+    places = (first.first_handle, first.second_handle, first.end, second.second_handle)
+    for p1, p2, p3, found in zip(*places, strict=True):
+        # Where the first, drawn on, has its second handle: one look refuses most.
+        if abs(p3 + 2 * longer * (p3 - p2) + longer**2 * (p1 - 2 * p2 + p3) - found) > 4 * LENGTH:
+            return None
+    share = 1 + longer
     whole = first.stretch(0.0, share)
     again = whole.stretch(1 / share, 1.0)
-    places = zip(again.row(), second.row(), strict=True)
-    return whole if all(abs(one - other) <= LENGTH for one, other in places) else None
+    both = zip(again.row(), second.row(), strict=True)
+    return whole if all(abs(one - other) <= LENGTH for one, other in both) else None
 
 
 def join(first: Curve, second: Curve) -> Curve | None:

@@ -6,8 +6,12 @@ import time
 from functools import cache
 from importlib import import_module
 from types import ModuleType
+from typing import Final
 
 _spent = 0.0
+_quick: dict[str, ModuleType] = {}
+QUICK: Final = ("graphs", "curves", "rays", "pairs", "ellipse_pairs", "splitting", "tracing", "checking")
+"""Modules whose loops answer in place of columns, once they are loaded."""
 
 
 @cache
@@ -21,6 +25,16 @@ def compiled(name: str) -> ModuleType:
     module.prove()
     _spent += time.thread_time() - began
     return module
+
+
+def use_compiled() -> None:
+    """From now on answer by compiled loops: worth it for whoever evaluates more than once, since they load slowly."""
+    _quick.update({name: compiled(name) for name in QUICK})
+
+
+def quick(name: str) -> ModuleType | None:
+    """A module of compiled loops, where these are in use (see `use_compiled`); None where columns are to answer."""
+    return _quick.get(name)
 
 
 def seconds_spent() -> float:

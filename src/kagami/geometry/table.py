@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 
@@ -14,22 +14,15 @@ from kagami.geometry.curves import Arc, Curve, Line
 from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.errors import TooLarge
 from kagami.geometry.kinds import ARC, CUBIC, ELLIPSE, KINDS, LINE, WIDTH
-from kagami.geometry.loading import compiled
+from kagami.geometry.loading import quick
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 
 MOST_CURVES = 20_000
 _LENGTHS = {LINE: 4, ARC: 3, ELLIPSE: 4, CUBIC: 8}
 """How many of the first numbers of a row are lengths; the rest are angles."""
+PADDING = (0.0,) * WIDTH
 _KIND_OF = {Line: LINE, Arc: ARC, EllipticArc: ELLIPSE, Cubic: CUBIC}
-
-
-_compiled: dict[str, Callable[..., Floats]] = {}
-
-
-def use_compiled() -> None:
-    """From now on answer by compiled loops: worth it for whoever evaluates more than once, since they load slowly."""
-    _compiled.update(compiled("curves").ASKED)
 
 
 @dataclass(frozen=True)
@@ -56,30 +49,48 @@ class CurveTable:
     def __len__(self) -> int:
         return len(self.kind)
 
-    @cached_property
+    @property
     def whole(self) -> Bools:
         """Whether each curve closes on itself, (n,)."""
-        return self.ask("closes", self._every).astype(bool)
+        return self._facts[0]
 
-    @cached_property
+    @property
     def boxes(self) -> Floats:
         """The tight box of each curve, (n, 4)."""
-        return frozen(self.ask("bounds", self._every, width=4))
+        return self._facts[1]
 
-    @cached_property
+    @property
     def starts(self) -> Floats:
         """Where each curve begins, (n, 2)."""
-        return frozen(self.ask("point", self._every, np.zeros(len(self)), width=2))
+        return self._facts[2]
 
-    @cached_property
+    @property
     def ends(self) -> Floats:
         """Where each curve ends, (n, 2)."""
-        return frozen(self.ask("point", self._every, np.ones(len(self)), width=2))
+        return self._facts[3]
 
-    @cached_property
+    @property
     def beyond_chords(self) -> Floats:
         """The area between each curve and its chord, (n,)."""
-        return frozen(self.ask("beyond_chord", self._every, np.zeros(len(self)), np.ones(len(self))))
+        return self._facts[4]
+
+    @cached_property
+    def _facts(self) -> tuple[Bools, Floats, Floats, Floats, Floats]:
+        loops = quick("curves")
+        if loops is not None:
+            found: tuple[Bools, Floats, Floats, Floats, Floats] = loops.facts(self.kind, self.rows)
+        else:
+            every, none, all_ = self._every, np.zeros(len(self)), np.ones(len(self))
+            found = (
+                self.ask("closes", every).astype(bool),
+                self.ask("bounds", every, width=4),
+                self.ask("point", every, none, width=2),
+                self.ask("point", every, all_, width=2),
+                self.ask("beyond_chord", every, none, all_),
+            )
+        for column in found:
+            frozen(column)
+        return found
 
     @cached_property
     def lengths(self) -> Floats:
@@ -94,11 +105,11 @@ class CurveTable:
         """Put a question of `kinds` to the curves of `index`, each row answered by its kind.
 
         `columns` hold further values a row each. Returns (n,) or (n, width). What is asked most is answered by compiled
-        loops once these are loaded (see `use_compiled`).
+        loops where these are in use (see `loading`).
         """
-        loop = _compiled.get(question)
-        if loop is not None:
-            return loop(self.kind, self.rows, index, *columns)
+        loops = quick("curves")
+        if loops is not None and question in loops.ASKED:
+            return np.asarray(loops.ASKED[question](self.kind, self.rows, index, *columns))
         kinds = self.kind[index]
         answer = np.empty(len(index) if width == 1 else (len(index), width))
         for number, module in enumerate(KINDS):
@@ -126,14 +137,19 @@ class CurveTable:
 
     def source(self, index: int) -> Curve:
         """A whole curve as a typed value."""
-        row = self.rows[index].tolist()
-        if self.kind[index] == LINE:
-            return Line(Point(*row[:2]), Point(*row[2:4]))
-        if self.kind[index] == CUBIC:
-            return Cubic(*(Point(x, y) for x, y in zip(row[::2], row[1::2], strict=True)))
-        if self.kind[index] == ELLIPSE:
-            return EllipticArc(Point(*row[:2]), *row[2:7])
-        return Arc(Point(*row[:2]), *row[2:5])
+        kind, (a, b, c, d, e, f, g, h) = self._plain[index]
+        if kind == LINE:
+            return Line(Point(a, b), Point(c, d))
+        if kind == CUBIC:
+            return Cubic(Point(a, b), Point(c, d), Point(e, f), Point(g, h))
+        if kind == ELLIPSE:
+            return EllipticArc(Point(a, b), c, d, e, f, g)
+        return Arc(Point(a, b), c, d, e)
+
+    @cached_property
+    def _plain(self) -> list[tuple[int, list[float]]]:
+        """Kind and row of each curve as plain numbers."""
+        return list(zip(self.kind.tolist(), self.rows.tolist(), strict=True))
 
     def curvature(self, index: Ints, t: Floats) -> Floats:
         """Curvature at t, positive where the curve bends to its left; infinite or not a number where it stands still.
@@ -159,13 +175,10 @@ def tabulate(shapes: Sequence[Shape]) -> CurveTable:
     ]
     if len(entries) > MOST_CURVES:
         raise TooLarge("lines and arcs", len(entries), MOST_CURVES)
-    rows = np.zeros((len(entries), WIDTH))
-    for index, (curve, _, _) in enumerate(entries):
-        row = curve.row()
-        rows[index, : len(row)] = row
+    rows = [(*row, *PADDING[len(row) :]) for row in (curve.row() for curve, _, _ in entries)]
     return CurveTable(
         kind=np.array([_KIND_OF[type(curve)] for curve, _, _ in entries], dtype=np.intp),
-        rows=rows,
+        rows=np.array(rows, dtype=np.float64).reshape(len(rows), WIDTH),
         owner=np.array([owner for _, owner, _ in entries], dtype=np.intp),
         cuts=np.array([cuts for _, _, cuts in entries], dtype=bool),
         owners=len(shapes),

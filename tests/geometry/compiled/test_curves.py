@@ -7,6 +7,7 @@ from unittest import TestCase
 
 import numpy as np
 
+from kagami.geometry.arrays import lengths
 from kagami.geometry.bezier import Cubic
 from kagami.geometry.compiled.curves import ASKED
 from kagami.geometry.curves import Arc, Curve, Line
@@ -43,18 +44,27 @@ class Answers(TestCase):
         index = np.repeat(np.arange(len(table)), 7)
         t = np.tile(np.array([0.0, 1e-9, 0.2, 0.5, 0.8, 1 - 1e-9, 1.0]), len(table))
         s = np.clip(t + 0.3, 0.0, 1.0)
+        places = np.random.default_rng(6).uniform(-9, 9, (len(t), 2))
+        places[::3] = table.ask("point", index[::3], t[::3], width=2)  # some lie on their curves
         self.assertEqual(set(table.kind.tolist()), set(range(len(KINDS))))
         for question, loop in ASKED.items():
-            columns = (t, s) if question == "beyond_chord" else (t,)
+            columns = {"beyond_chord": (t, s), "nearest": (places,), "may_hold": (places,)}.get(question, (t,))
             found = loop(table.kind, table.rows, index, *columns)
             for number, module in enumerate(KINDS):
                 mine = table.kind[index] == number
                 theirs = getattr(module, question)(table.rows[index[mine]], *(column[mine] for column in columns))
-                off = found[mine] - theirs
+                if question == "nearest":
+                    found_at, theirs_at = (
+                        module.point(table.rows[index[mine]], parameter) for parameter in (found[mine], theirs)
+                    )
+                    away = lengths(found_at - places[mine]) - lengths(theirs_at - places[mine])
+                    off = np.maximum(away, 0.0)  # no further away; nearer is welcome
+                else:
+                    off = found[mine].astype(float) - theirs
                 if question == "heading":
                     off = np.angle(np.exp(1j * off))
                 with self.subTest(question, kind=module.__name__):
-                    self.assertLess(float(np.abs(off).max()), 1e-11)
+                    self.assertLess(float(np.abs(off).max()), 1e-10 if question == "nearest" else 1e-11)
 
     def test_arrays_that_may_not_be_written_to_and_lie_apart_are_taken(self) -> None:
         table = tabulate([Shape((Outline(tuple(curves()), closed=False),))])

@@ -14,9 +14,12 @@ SCRIPT = """
 import json, sys
 import numpy as np
 from kagami.geometry import hermite
+from kagami.geometry.arrangement import arrange
 from kagami.geometry.compiled.curves import ASKED
 from kagami.geometry.crossings import cubic_cubic
 from kagami.geometry.kinds import CUBIC
+from kagami.geometry.loading import use_compiled
+from tests.geometry.random_shapes import Maker
 
 rows = np.array(json.load(sys.stdin))
 def bent(_index, t):
@@ -24,11 +27,20 @@ def bent(_index, t):
     along = np.column_stack([-3 * np.sin(t), 2 * np.cos(t)])
     return place, along / np.hypot(along[:, 0], along[:, 1])[:, None]
 (chain,) = hermite.fitted(bent, np.zeros(1), np.full(1, 2.0))
+use_compiled()
+arranged = []
+for seed in range(8):
+    found = arrange(Maker(seed, grid=seed % 2 == 0).shapes(5))
+    edges = found.edges
+    arranged += [found.winding, found.areas[1:], edges.places, edges.tail, edges.head, edges.t0, edges.t1]
 kind, index, t = np.full(len(rows), CUBIC), np.arange(len(rows)), np.linspace(0, 1, len(rows))
-answers = [loop(kind, rows, index, *((t, t / 2) if name == "beyond_chord" else (t,))) for name, loop in ASKED.items()]
+places = rows[:, :2] + 0.3
+columns = {"beyond_chord": (t, t / 2), "nearest": (places,), "may_hold": (places,)}
+answers = [loop(kind, rows, index, *columns.get(name, (t,))) for name, loop in ASKED.items()]
 print(json.dumps({
     "crossings": [column.tolist() for column in cubic_cubic.meet_all(rows)],
     "fitted": [cubic.row() for cubic in chain],
+    "arranged": [answer.tolist() for answer in arranged],
     "asked": [answer.tolist() for answer in answers],
 }))
 """
@@ -65,4 +77,4 @@ class Uncompiled(TestCase):
             for mine, theirs in zip(found, plain[name], strict=True):
                 with self.subTest(name):
                     self.assertEqual(np.shape(mine), np.shape(theirs))
-                    self.assertLess(float(np.abs(np.array(mine) - np.array(theirs)).max()), 1e-9)
+                    self.assertLess(float(np.abs(np.array(mine, float) - np.array(theirs, float)).max()), 1e-9)

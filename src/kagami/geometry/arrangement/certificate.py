@@ -10,6 +10,8 @@
 
 from __future__ import annotations
 
+from typing import Final
+
 import numpy as np
 
 from kagami.geometry.arrangement.arrangement import Arrangement
@@ -17,9 +19,15 @@ from kagami.geometry.arrangement.faces import component_boxes
 from kagami.geometry.arrangement.trace import outer_cycles
 from kagami.geometry.arrays import Floats, Ints, lengths, sums_by
 from kagami.geometry.crossings.boxes import overlapping_boxes
+from kagami.geometry.loading import quick
 from kagami.geometry.tolerance import CERTAIN
 
 MOST_AT_ONCE = 4_000_000
+CROSSED: Final = "curves that cross were not seen to"
+DISORDERED: Final = "edges round a place could not be put in order"
+MIXED_UP: Final = "regions could not be told apart"
+LOST: Final = "an area would be lost"
+COVERED_OUTSIDE: Final = "the outside is covered"
 
 
 def fault_of(arrangement: Arrangement, scale: float = 1.0) -> str | None:
@@ -43,6 +51,11 @@ def fault_of(arrangement: Arrangement, scale: float = 1.0) -> str | None:
 
 def _fault_of_ends(arrangement: Arrangement, width: float) -> str | None:
     edges = arrangement.edges
+    loops = quick("checking")
+    if loops is not None:
+        stretches = (edges.tail, edges.head, edges.curve, edges.t0, edges.t1)
+        most = loops.greatest_miss(arrangement.table.kind, arrangement.table.rows, edges.places, *stretches)
+        return f"an edge ends {most:.2g} u from its vertex" if most > width else None
     for vertex, t in ((edges.tail, edges.t0), (edges.head, edges.t1)):
         miss = lengths(arrangement.table.ask("point", edges.curve, t, width=2) - edges.places[vertex])
         if miss.max() > width:
@@ -52,6 +65,10 @@ def _fault_of_ends(arrangement: Arrangement, width: float) -> str | None:
 
 def _fault_of_euler(arrangement: Arrangement, width: float) -> str | None:
     edges, cycles = arrangement.edges, arrangement.cycles
+    loops = quick("checking")
+    if loops is not None:
+        plane = loops.is_plane(len(edges.places), edges.tail, edges.head, cycles.cycle, cycles.component)
+        return None if plane else CROSSED
     n = len(edges.tail)
     component = cycles.component[cycles.cycle]
     count = int(component.max()) + 1
@@ -62,20 +79,31 @@ def _fault_of_euler(arrangement: Arrangement, width: float) -> str | None:
         - np.bincount(component[:n], minlength=count)
         + np.bincount(cycles.component, minlength=count)
     )
-    return "curves that cross were not seen to" if (characteristic != 2).any() else None
+    return CROSSED if (characteristic != 2).any() else None
 
 
 def _fault_of_turns(arrangement: Arrangement, width: float) -> str | None:
     """A cycle may come out on the wrong side of nothing by what rounding of its places can do."""
     cycles = arrangement.cycles
     outer = outer_cycles(cycles)
+    loops = quick("checking")
+    if loops is not None:
+        spans = _curve_spans(arrangement)
+        well = loops.turns_well(cycles.cycle, cycles.area, arrangement.edges.curve, spans, outer, width)
+        return None if well else DISORDERED
     slack = width * sums_by(cycles.cycle, len(cycles.area), np.tile(_spans(arrangement), 2))
     wrong = np.where(outer, cycles.area > slack, cycles.area < -slack)
-    return "edges round a place could not be put in order" if wrong.any() else None
+    return DISORDERED if wrong.any() else None
 
 
 def _fault_of_windings(arrangement: Arrangement, width: float) -> str | None:
     edges, winding = arrangement.edges, arrangement.winding
+    loops = quick("checking")
+    if loops is not None:
+        members = (edges.member_edge, edges.member_owner, edges.member_turn)
+        if not loops.jumps_by_turns(winding, arrangement.face, *members):
+            return MIXED_UP
+        return COVERED_OUTSIDE if winding[0].any() else None
     n, owners = len(edges.tail), winding.shape[1]
     order = np.argsort(edges.member_edge, kind="stable")
     start = np.searchsorted(edges.member_edge[order], np.arange(n + 1))
@@ -87,19 +115,23 @@ def _fault_of_windings(arrangement: Arrangement, width: float) -> str | None:
         turns = edges.member_turn[mine].astype(np.int16)
         np.subtract.at(jump, (edges.member_edge[mine] - low, edges.member_owner[mine]), turns)
         if jump.any():
-            return "regions could not be told apart"
-    return "the outside is covered" if winding[0].any() else None
+            return MIXED_UP
+    return COVERED_OUTSIDE if winding[0].any() else None
 
 
 def _fault_of_areas(arrangement: Arrangement, width: float) -> str | None:
     table = arrangement.table
+    loops = quick("checking")
+    if loops is not None:
+        curves = (table.owner, table.cuts, table.starts, table.ends, table.beyond_chords, _curve_spans(arrangement))
+        return None if loops.areas_add_up(arrangement.areas, arrangement.winding, *curves, width) else LOST
     bounded = ~table.cuts
     areas = arrangement.areas.copy()
     areas[0] = 0.0
     found = areas @ arrangement.winding
     own, spans = _areas_of_curves(arrangement), sums_by(table.owner, table.owners, _curve_spans(arrangement) * bounded)
     off = np.abs(found - own) > width * (spans + width)
-    return "an area would be lost" if off.any() else None
+    return LOST if off.any() else None
 
 
 def _areas_of_curves(arrangement: Arrangement) -> Floats:
@@ -129,6 +161,8 @@ def _fault_of_nesting(arrangement: Arrangement, width: float) -> str | None:
     lie over.
     """
     cycles = arrangement.cycles
+    if cycles.component.max() == 0:
+        return None
     bounding = np.flatnonzero(cycles.area > 0)
     by_area = bounding[np.lexsort((cycles.area[bounding], cycles.component[bounding]))]
     last = by_area[np.append(np.diff(cycles.component[by_area]) != 0, True)] if len(by_area) else by_area
@@ -136,14 +170,9 @@ def _fault_of_nesting(arrangement: Arrangement, width: float) -> str | None:
     if len(last) < 2:
         return None
     meeting = np.zeros(int(cycles.component.max()) + 1, dtype=np.bool_)
-    meeting[np.concatenate(overlapping_boxes(_component_boxes(arrangement, len(meeting))))] = True
+    boxes = component_boxes(arrangement.table, arrangement.edges, cycles, len(meeting))
+    meeting[np.concatenate(overlapping_boxes(boxes))] = True
     faces = np.unique(arrangement.face_of_cycle[last[meeting[cycles.component[last]]]])
     if len(faces) == 0:
         return None
     return None if arrangement.probed(faces)[1].all() else "regions lie over each other"
-
-
-def _component_boxes(arrangement: Arrangement, count: int) -> Floats:
-    edges, cycles = arrangement.edges, arrangement.cycles
-    component = cycles.component[cycles.cycle[: len(edges.tail)]]
-    return component_boxes(arrangement.table, edges, component, count)

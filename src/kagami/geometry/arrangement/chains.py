@@ -14,6 +14,7 @@ import numpy as np
 from kagami.geometry.arrays import Bools, Floats, Ints, lengths, linked, run_starts
 from kagami.geometry.kinds import CUBIC, LINE, cubic
 from kagami.geometry.kinds.polynomials import real_roots
+from kagami.geometry.loading import quick
 from kagami.geometry.outline import Shape
 from kagami.geometry.table import CurveTable, tabulate
 from kagami.geometry.tolerance import CUSP, JOINT, LENGTH, ROUNDING, SAME_STOP, STRAIGHT
@@ -161,6 +162,10 @@ def _joints(table: CurveTable, outline: Ints) -> tuple[Ints, Ints]:
     count = len(table)
     if count == 0:
         return outline, outline
+    loops = quick("splitting")
+    if loops is not None:
+        found: tuple[Ints, Ints] = loops.joints(outline, table.cuts, table.starts, table.ends, JOINT)
+        return found
     following = _following(outline)
     begins, ends = _ends(table)
     gap = begins[following] - ends

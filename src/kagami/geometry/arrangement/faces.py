@@ -9,6 +9,7 @@ from kagami.geometry.arrangement.split import Edges
 from kagami.geometry.arrangement.trace import Cycles, outer_cycles
 from kagami.geometry.arrays import Floats, Ints, Neighbours, breadth_first, expand_ranges, linked, neighbours
 from kagami.geometry.errors import TooLarge
+from kagami.geometry.loading import quick
 from kagami.geometry.table import CurveTable
 from kagami.geometry.tolerance import LENGTH
 
@@ -43,24 +44,22 @@ def _holding_cycle(table: CurveTable, edges: Edges, cycles: Cycles, outer: Ints)
     answer = np.full(len(outer), NONE)
     if len(outer) < 2:
         return answer
-    n = len(edges.tail)
+    count = int(cycles.component.max()) + 1
+    slot = np.full(count, NONE)  # of each component, its place in `outer`
+    slot[cycles.component[outer]] = np.arange(len(outer))
+    boxes = component_boxes(table, edges, cycles, count)[cycles.component[outer]]
     is_outer = np.zeros(len(cycles.area), dtype=np.bool_)
     is_outer[outer] = True
-    slot = np.full(int(cycles.component.max()) + 1, NONE)
-    slot[cycles.component[outer]] = np.arange(len(outer))
-    component = slot[cycles.component[cycles.cycle[:n]]]  # of each edge, numbered as `outer`
+    component = slot[cycles.component[cycles.cycle[: len(edges.tail)]]]  # of each edge, numbered as `outer`
     by_component = np.argsort(component, kind="stable")
     size = np.bincount(component, minlength=len(outer))
     begin = np.cumsum(size) - size
     place = edges.places[edges.tail[by_component[begin]]]
-    boxes = component_boxes(table, edges, component, len(outer))
-    inside = (
-        (place[:, None, 0] > boxes[None, :, 0] - LENGTH)
-        & (place[:, None, 1] > boxes[None, :, 1] - LENGTH)
-        & (place[:, None, 0] < boxes[None, :, 2] + LENGTH)
-        & (place[:, None, 1] < boxes[None, :, 3] + LENGTH)
-    )
+    low, high = place[:, None] > boxes[None, :, :2] - LENGTH, place[:, None] < boxes[None, :, 2:] + LENGTH
+    inside = (low & high).all(axis=2)
     np.fill_diagonal(inside, False)
+    if not inside.any():
+        return answer
     inner, holder = np.nonzero(inside)
     # One ray a pair, tried against the holder alone: what lies between, its own component too, does not matter then.
     met = first_met(table, edges, place[inner], begin[holder], size[holder], by_component)
@@ -72,8 +71,12 @@ def _holding_cycle(table: CurveTable, edges: Edges, cycles: Cycles, outer: Ints)
     return answer
 
 
-def component_boxes(table: CurveTable, edges: Edges, component: Ints, count: int) -> Floats:
+def component_boxes(table: CurveTable, edges: Edges, cycles: Cycles, count: int) -> Floats:
     """Boxes that hold each component (those of whole curves, so perhaps too large, never too small)."""
+    loops = quick("tracing")
+    if loops is not None:
+        return np.asarray(loops.component_boxes(table.boxes, edges.curve, cycles.cycle, cycles.component, count))
+    component = cycles.component[cycles.cycle[: len(edges.tail)]]
     of_curve = table.boxes[edges.curve]
     boxes = np.column_stack([np.full((count, 2), np.inf), np.full((count, 2), -np.inf)])
     np.minimum.at(boxes[:, :2], component, of_curve[:, :2])
@@ -92,6 +95,10 @@ def windings(edges: Edges, left: Ints, right: Ints, faces: int, owners: int) -> 
     """
     if faces * owners > MOST_COVERS:
         raise TooLarge(f"regions among {owners:,} figures", faces, MOST_COVERS // owners)
+    loops = quick("tracing")
+    if loops is not None:
+        of_edges = (edges.member_edge, edges.member_owner, edges.member_turn)
+        return np.asarray(loops.windings(left, right, faces, owners, *of_edges))
     graph = neighbours(faces, right, left)
     order, parent = breadth_first(graph)
     rank = np.empty(faces, dtype=np.intp)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+from types import ModuleType
 from typing import Final
 
 import numpy as np
@@ -11,6 +12,7 @@ from kagami.geometry.arrangement.split import Edges
 from kagami.geometry.arrays import Bools, Floats, Ints, expand_ranges
 from kagami.geometry.kinds import KINDS
 from kagami.geometry.kinds.ray import RayHits
+from kagami.geometry.loading import quick
 from kagami.geometry.table import CurveTable
 
 NONE: Final = -1
@@ -26,6 +28,9 @@ def first_met(table: CurveTable, edges: Edges, origins: Floats, start: Ints, cou
 
     Ray k is tried against the edges listed[start[k] : start[k] + count[k]].
     """
+    loops = quick("rays")
+    if loops is not None:
+        return _first_met_by_loops(loops, table, edges, origins, start, count, listed)
     answer = np.full(len(origins), NONE)
     block = max(1, MOST_AT_ONCE // max(1, int(count.max(initial=1))))
     for low in range(0, len(origins), block):
@@ -37,6 +42,22 @@ def first_met(table: CurveTable, edges: Edges, origins: Floats, start: Ints, cou
             met, doubtful = _cast(drawn, edges, origins[todo] * scale, start[todo], count[todo], listed, angle)
             answer[todo] = met
             todo = todo[doubtful]
+    return answer
+
+
+def _first_met_by_loops(
+    loops: ModuleType, table: CurveTable, edges: Edges, origins: Floats, start: Ints, count: Ints, listed: Ints
+) -> Ints:
+    angles = np.array(DIRECTIONS)
+    answer, todo = np.full(len(origins), NONE), np.arange(len(origins))
+    for scale in SCALES:
+        drawn = table if scale == 1.0 else table.scaled(scale)
+        stretches = (drawn.kind, drawn.rows, drawn.boxes, edges.curve, edges.t0, edges.t1)
+        met, doubtful = loops.first_met(*stretches, origins[todo] * scale, start[todo], count[todo], listed, angles)
+        answer[todo] = met
+        todo = todo[doubtful]
+        if len(todo) == 0:
+            break
     return answer
 
 

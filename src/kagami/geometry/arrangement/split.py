@@ -9,6 +9,7 @@ import numpy as np
 from kagami.geometry.arrangement.chains import Chains
 from kagami.geometry.arrays import Bools, Floats, Ints, clustered, lengths, linked, mean_by, run_starts
 from kagami.geometry.crossings import Crossings, find
+from kagami.geometry.loading import quick
 from kagami.geometry.table import CurveTable
 from kagami.geometry.tolerance import COINCIDENT, LENGTH
 
@@ -62,6 +63,12 @@ def _stops(chains: Chains, crossings: Crossings) -> tuple[Ints, Floats, Ints, Fl
     """
     table = chains.table
     whole = table.whole
+    loops = quick("splitting")
+    if loops is not None:
+        ends_of = (whole, table.starts, table.ends, chains.begin, chains.end)
+        meetings = (crossings.i, crossings.j, crossings.t, crossings.s)
+        found: tuple[Ints, Floats, Ints, Floats] = loops.stops(table.kind, table.rows, *ends_of, *meetings, LENGTH)
+        return found
     met = np.zeros(len(table), bool)
     met[crossings.i] = met[crossings.j] = True
     ends = np.flatnonzero(~whole)
@@ -118,6 +125,12 @@ def _joined(label: Ints, count: int, first: int, joint: Ints) -> tuple[Ints, int
 
 def _stretches(table: CurveTable, curve: Ints, t: Floats, vertex: Ints) -> tuple[Ints, Floats, Floats, Ints, Ints]:
     """Stretches of curves between neighbouring stops: curve, t0, t1, tail, head. Empty ones are left out."""
+    loops = quick("splitting")
+    if loops is not None:
+        found: tuple[Ints, Floats, Floats, Ints, Ints] = loops.stretches(
+            table.kind, table.rows, table.whole, curve, t, vertex
+        )
+        return found
     order = np.lexsort((t, curve))
     curve, t, vertex = curve[order], t[order], vertex[order]
     first = run_starts(curve)
@@ -146,11 +159,13 @@ def _extent(table: CurveTable, curve: Ints, t0: Floats, t1: Floats) -> Floats:
 
 def _merge(table: CurveTable, places: Floats, curve: Ints, t0: Floats, t1: Floats, tail: Ints, head: Ints) -> Edges:
     """Make stretches with common ends and a common middle one edge."""
-    label = _coincident(table, len(places), curve, t0, t1, tail, head)
-    chosen = np.full(int(label.max(initial=-1)) + 1, len(curve))
-    np.minimum.at(chosen, label, np.arange(len(curve)))
-    model = chosen[label]
-    turn = np.where(_along(table, model, curve, t0, t1, tail, head), 1, -1)
+    loops = quick("splitting")
+    if loops is not None:
+        label, turn, chosen = loops.merged(
+            table.kind, table.rows, table.whole, len(places), curve, t0, t1, tail, head, np.array(ALONG)
+        )
+    else:
+        label, turn, chosen = _merged(table, len(places), curve, t0, t1, tail, head)
     turn[table.cuts[curve]] = 0
     return Edges(
         places=places,
@@ -164,6 +179,17 @@ def _merge(table: CurveTable, places: Floats, curve: Ints, t0: Floats, t1: Float
         member_turn=turn,
         member_place=curve + ((t0 + t1) / 2) % 1.0,
     )
+
+
+def _merged(
+    table: CurveTable, vertices: int, curve: Ints, t0: Floats, t1: Floats, tail: Ints, head: Ints
+) -> tuple[Ints, Ints, Ints]:
+    """For each stretch its edge and its direction along it, and for each edge the first stretch of it."""
+    label = _coincident(table, vertices, curve, t0, t1, tail, head)
+    chosen = np.full(int(label.max(initial=-1)) + 1, len(curve))
+    np.minimum.at(chosen, label, np.arange(len(curve)))
+    along = _along(table, chosen[label], curve, t0, t1, tail, head)
+    return label, np.where(along, 1, -1), chosen
 
 
 def _coincident(table: CurveTable, vertices: int, curve: Ints, t0: Floats, t1: Floats, tail: Ints, head: Ints) -> Ints:

@@ -11,6 +11,7 @@ import numpy as np
 
 from kagami.geometry.arrangement.split import Edges
 from kagami.geometry.arrays import Bools, Floats, Ints, cycles_of, linked, run_starts, sums_by
+from kagami.geometry.loading import quick
 from kagami.geometry.table import CurveTable
 from kagami.geometry.tolerance import TIE_ANGLE
 
@@ -36,6 +37,11 @@ def twins(half_edges: Ints, edges: int) -> Ints:
 
 def trace(table: CurveTable, edges: Edges) -> Cycles:
     """Trace all boundary cycles."""
+    loops = quick("tracing")
+    if loops is not None:
+        stretches = (edges.tail, edges.head, edges.curve, edges.t0, edges.t1)
+        order, begin = loops.round_vertices(table.kind, table.rows, len(edges.places), *stretches)
+        return Cycles(*loops.cycles(edges.places, edges.tail, edges.head, order, begin, edge_areas(table, edges)))
     n = len(edges.tail)
     tail = np.concatenate([edges.tail, edges.head])
     order = _sorted_round_vertices(table, edges, tail)
@@ -62,6 +68,10 @@ def cycle_moments(table: CurveTable, edges: Edges, cycles: Cycles) -> Floats:
 
 def edge_areas(table: CurveTable, edges: Edges) -> Floats:
     """Area that each edge adds, by Green's theorem: that of its chord seen from the origin, and what lies beyond."""
+    loops = quick("tracing")
+    if loops is not None:
+        stretches = (edges.tail, edges.head, edges.curve, edges.t0, edges.t1)
+        return np.asarray(loops.edge_areas(table.kind, table.rows, edges.places, *stretches))
     a, b = edges.places[edges.tail], edges.places[edges.head]
     chord = (a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]) / 2
     return np.asarray(chord + table.ask("beyond_chord", edges.curve, edges.t0, edges.t1))
@@ -146,6 +156,9 @@ def _chord_turns(table: CurveTable, edges: Edges, members: Ints, group: Ints) ->
 
 def outer_cycles(cycles: Cycles) -> Bools:
     """Which cycle of each component is seen from outside: the one of least signed area."""
+    loops = quick("tracing")
+    if loops is not None:
+        return np.asarray(loops.outer_cycles(cycles.area, cycles.component))
     order = np.lexsort((cycles.area, cycles.component))
     first = run_starts(cycles.component[order])
     outer = np.zeros(len(cycles.area), bool)

@@ -17,23 +17,15 @@ def compiled(function: F) -> F:
 
 
 def compiled_for(signature: str) -> Callable[[F], F]:
-    """The function, compiled for one form of arguments, “float64[:](int64[:], float64[:, :])”: arrays that may be
-    written to or not and need not lie in one piece. So there is one compiled form, whatever arrays come.
+    """The function, compiled for one form of arguments, “int64[:], float64[:, :]”: arrays that may be written to or not
+    and need not lie in one piece. So there is one compiled form, whatever arrays come.
     """
-    taken, _, given = signature.partition("(")
-    parameters = [_any_array(part) for part in re.findall(r"\w+\[[^\]]*\]|\w+", given)]
-    returned = _type(taken)
+    parameters = tuple(_any_array(part) for part in re.findall(r"\w+\[[^\]]*\]|\w+", signature))
 
     def with_signature(function: F) -> F:
-        return cast(F, numba.njit(returned(*parameters), cache=True, error_model="numpy")(function))
+        return cast(F, numba.njit(parameters, cache=True, error_model="numpy")(function))
 
     return with_signature
-
-
-def _type(text: str) -> Any:
-    name, _, axes = text.partition("[")
-    plain = getattr(numba.types, name)
-    return numba.types.Array(plain, axes.count(":"), "C") if axes else plain
 
 
 def _any_array(text: str) -> Any:

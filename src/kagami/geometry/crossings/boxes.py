@@ -6,6 +6,7 @@ import numpy as np
 
 from kagami.geometry.arrays import Floats, Ints, expand_ranges
 from kagami.geometry.errors import TooLarge
+from kagami.geometry.loading import quick
 from kagami.geometry.tolerance import LENGTH
 
 MOST_PAIRS = 4_000_000
@@ -26,6 +27,10 @@ def overlapping_boxes(boxes: Floats) -> tuple[Ints, Ints]:
     counts = np.maximum(last - ranks - 1, 0)
     if counts.sum() > MOST_PAIRS:
         raise TooLarge("pairs of lines and arcs beside each other", int(counts.sum()), MOST_PAIRS)
+    loops = quick("pairs")
+    if loops is not None:
+        found: tuple[Ints, Ints] = loops.overlapping(boxes, order, LENGTH)
+        return found
     a, b = expand_ranges(ranks + 1, counts)
     i, j = order[a], order[b]
     meet = (boxes[i, 1] <= boxes[j, 3] + LENGTH) & (boxes[j, 1] <= boxes[i, 3] + LENGTH)

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from typing import Final
+from typing import Final, TypeAlias
 
 import numpy as np
 
@@ -24,12 +24,15 @@ from kagami.geometry.crossings.boxes import overlapping_boxes
 from kagami.geometry.crossings.meeting import Meetings
 from kagami.geometry.errors import TooLarge
 from kagami.geometry.kinds import ARC, CUBIC, ELLIPSE, KINDS, LINE
+from kagami.geometry.loading import compiled, quick
 from kagami.geometry.table import CurveTable
 from kagami.geometry.tolerance import LENGTH
 
 MOST_NEAR: Final = 400_000
 MOST_CROSSINGS: Final = 200_000
-PAIRS: Final[dict[tuple[int, int], Callable[[Floats, Floats], Meetings]]] = {
+Meet: TypeAlias = Callable[[Floats, Floats], Meetings]
+Found: TypeAlias = tuple[Ints, Ints, Floats, Floats]
+PAIRS: Final[dict[tuple[int, int], Meet]] = {
     (LINE, LINE): line_line.meet,
     (LINE, ARC): line_arc.meet,
     (ARC, ARC): arc_arc.meet,
@@ -40,6 +43,12 @@ PAIRS: Final[dict[tuple[int, int], Callable[[Floats, Floats], Meetings]]] = {
     (ARC, CUBIC): ellipse_cubic.meet_arc,
     (ELLIPSE, CUBIC): ellipse_cubic.meet,
 }
+LOOPS: Final = np.full((len(KINDS), len(KINDS)), "", dtype=object)
+"""By two kinds, the module of compiled loops that answers for them where these are in use."""
+for _one, _other in ((LINE, LINE), (LINE, ARC), (ARC, ARC), (LINE, CUBIC)):
+    LOOPS[_one, _other] = LOOPS[_other, _one] = "pairs"
+for _one, _other in ((ARC, ELLIPSE), (ELLIPSE, ELLIPSE)):
+    LOOPS[_one, _other] = LOOPS[_other, _one] = "ellipse_pairs"
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,15 +73,7 @@ def find(table: CurveTable) -> Crossings:
     i, j = overlapping_boxes(boxes)
     if len(i) > MOST_NEAR:
         raise TooLarge("pairs of lines and arcs over each other", len(i), MOST_NEAR)
-    code = table.kind[i] * len(KINDS) + table.kind[j]
-    present = set(np.flatnonzero(np.bincount(code, minlength=1)).tolist()) if len(code) else set()
-    nothing = (np.zeros(0, np.intp), np.zeros(0, np.intp), np.zeros(0), np.zeros(0))
-    found = [nothing]
-    for (one, other), meet in PAIRS.items():
-        straight, swapped = one * len(KINDS) + other, other * len(KINDS) + one
-        if straight in present or swapped in present:
-            found.append(_proper(table, i, j, code == straight, (code == swapped) & (one != other), meet))
-    found.append(_ends_on(table, boxes, i, j))
+    found = _by_loops(table, i, j) if quick("pairs") is not None else _by_columns(table, i, j)
     cubics = np.flatnonzero(table.kind == CUBIC)
     if len(cubics):
         loop, t, s = cubic_self.meet(table.rows[cubics])
@@ -85,14 +86,45 @@ def find(table: CurveTable) -> Crossings:
     return Crossings(*(np.concatenate(parts) for parts in zip(*found, strict=True)))
 
 
+def _by_columns(table: CurveTable, i: Ints, j: Ints) -> list[Found]:
+    """What pairs of curves have in common, two cubics but for their ends left out."""
+    return [*_of_kinds(table, i, j, PAIRS), _ends_on(table, table.boxes, i, j)]
+
+
+def _by_loops(table: CurveTable, i: Ints, j: Ints) -> list[Found]:
+    """The same by compiled loops, but for the pairs of kinds that these do not know."""
+    loops = compiled("pairs")
+    of_ends = (table.kind, table.rows, table.whole, table.boxes, table.starts, table.ends)
+    found: list[Found] = [loops.ends_on(*of_ends, i, j)]
+    answering = LOOPS[table.kind[i], table.kind[j]]
+    for name in ("pairs", "ellipse_pairs"):
+        mine = np.flatnonzero(answering == name)
+        if len(mine):
+            found.append(compiled(name).meet(table.kind, table.rows, i[mine], j[mine]))
+    others = {kinds: meet for kinds, meet in PAIRS.items() if not LOOPS[kinds]}
+    return [*found, *_of_kinds(table, i, j, others)]
+
+
+def _of_kinds(table: CurveTable, i: Ints, j: Ints, pairs: Mapping[tuple[int, int], Meet]) -> list[Found]:
+    """Proper meetings of pairs of curves, of the pairs of kinds that are given."""
+    code = table.kind[i] * len(KINDS) + table.kind[j]
+    present = set(np.flatnonzero(np.bincount(code, minlength=1)).tolist()) if len(code) else set()
+    found = []
+    for (one, other), meet in pairs.items():
+        straight, swapped = one * len(KINDS) + other, other * len(KINDS) + one
+        if straight in present or swapped in present:
+            found.append(_proper(table, i, j, code == straight, (code == swapped) & (one != other), meet))
+    return found
+
+
 def _proper(
     table: CurveTable,
     i: Ints,
     j: Ints,
     straight: Bools,
     swapped: Bools,
-    meet: Callable[[Floats, Floats], Meetings],
-) -> tuple[Ints, Ints, Floats, Floats]:
+    meet: Meet,
+) -> Found:
     """Meetings of one pair of kinds; a pair that stands the other way round is swapped here."""
     a, b = i[straight], j[straight]
     if swapped.any():
@@ -101,7 +133,7 @@ def _proper(
     return a[pair], b[pair], t, s
 
 
-def _ends_on(table: CurveTable, boxes: Floats, i: Ints, j: Ints) -> tuple[Ints, Ints, Floats, Floats]:
+def _ends_on(table: CurveTable, boxes: Floats, i: Ints, j: Ints) -> Found:
     """End points of open curves that lie on another curve: T-junctions, common ends, and the ends of overlaps."""
     ends = np.stack([table.starts, table.ends])
     ended, other = np.tile(np.concatenate([i, j]), 2), np.tile(np.concatenate([j, i]), 2)
@@ -112,7 +144,7 @@ def _ends_on(table: CurveTable, boxes: Floats, i: Ints, j: Ints) -> tuple[Ints, 
     return _on(table, ends, ended[near], other[near], value[near])
 
 
-def _on(table: CurveTable, ends: Floats, ended: Ints, other: Ints, value: Ints) -> tuple[Ints, Ints, Floats, Floats]:
+def _on(table: CurveTable, ends: Floats, ended: Ints, other: Ints, value: Ints) -> Found:
     """Of the ends at `value`, those that lie on the other curve: at an end of it, as most do, or between.
 
     `ends` (2, n, 2) are the places of all curves at 0 and 1.

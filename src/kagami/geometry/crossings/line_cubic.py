@@ -15,7 +15,8 @@ from kagami.geometry.tolerance import LENGTH
 def meet(lines: Floats, cubics: Floats) -> Meetings:
     """Crossings row by row: zeros of the cubic's distance from the line, cut where that is extreme.
 
-    A cubic that runs along the line has none here: what they share begins and ends at end points (see `find`).
+    A cubic that runs along the line has none here: what they share begins and ends at end points (see `find`). A zero
+    in the piece next to an end on the line is that end, since the cubic does not leave the line between.
     """
     move = lines[:, 2:4] - lines[:, :2]
     size = np.hypot(move[:, 0], move[:, 1])
@@ -37,5 +38,13 @@ def meet(lines: Floats, cubics: Floats) -> Meetings:
     every = np.repeat(np.arange(len(lines)), breaks.shape[1])
     along_it = touching(every, breaks.ravel()).reshape(breaks.shape)
     apart = np.logical_not(np.all(along_it, axis=1, keepdims=True))[:, 0]
-    on = apart[row] & (along >= -LENGTH) & (along <= size[row] + LENGTH)
+    on = apart[row] & ~_of_ends(breaks, along_it, row, s)
+    on &= (along >= -LENGTH) & (along <= size[row] + LENGTH)
     return Meetings(row[on], np.clip(along[on] / size[row[on]], 0.0, 1.0), s[on])
+
+
+def _of_ends(breaks: Floats, on_line: Bools, row: Ints, s: Floats) -> Bools:
+    """Which zeros lie in the first or the last piece of their cubic and belong to its end, which is on the line."""
+    after = np.where(breaks > 0.0, breaks, 1.0).min(axis=1)
+    before = np.where(breaks < 1.0, breaks, 0.0).max(axis=1)
+    return np.asarray((on_line[row, 0] & (s < after[row])) | (on_line[row, -1] & (s > before[row])))

@@ -10,7 +10,19 @@ from typing import Final
 
 _spent = 0.0
 _quick: dict[str, ModuleType] = {}
-QUICK: Final = ("graphs", "curves", "rays", "pairs", "ellipse_pairs", "splitting", "tracing", "checking")
+QUICK: Final = (
+    "graphs",
+    "curves",
+    "rays",
+    "pairs",
+    "ellipse_pairs",
+    "ellipse_cubic",
+    "choosing",
+    "parallels",
+    "splitting",
+    "tracing",
+    "checking",
+)
 """Modules whose loops answer in place of columns, once they are loaded."""
 
 

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import itertools
+
 import numpy as np
 
 from kagami.geometry.arrangement import Arrangement
-from kagami.geometry.arrays import Bools, Ints, lengths
+from kagami.geometry.arrays import Bools, Floats, Ints, lengths, sums_by
 from kagami.geometry.joining import merged
-from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.loading import quick
+from kagami.geometry.outline import Shape
 from kagami.geometry.tolerance import CRUMB
 
 
@@ -21,9 +24,33 @@ def outline_of_faces(arrangement: Arrangement, selected: Bools) -> Shape:
     """
     if selected[0]:
         raise AssertionError("the unbounded face cannot be selected")
-    loops = _without_slivers(arrangement, _loops(arrangement, arrangement.boundary_half_edges(selected)))
-    outlines = (_joined(arrangement, loop) for loop in loops)
+    half_edges, begin = _chains(arrangement, selected)
+    curve, low, high, start = _runs(arrangement, half_edges, begin)
+    # As plain numbers: the curves are made one by one from here on.
+    stretches = list(zip(curve.tolist(), low.tolist(), high.tolist(), strict=True))
+    bounds = start.tolist()
+    loops = [stretches[a:b] for a, b in itertools.pairwise(bounds)]
+    wide = _wide(arrangement, half_edges, begin, loops)
+    outlines = (merged(arrangement.table.curve(*run) for run in loops[k]) for k in wide)
     return Shape(tuple(outline for outline in outlines if outline.curves))
+
+
+def _chains(arrangement: Arrangement, selected: Bools) -> tuple[Ints, Ints]:
+    """The boundary half-edges in closed chains that pass no vertex twice, one after the other; and where each chain
+    begins (one more at the end).
+    """
+    edges, n = arrangement.edges, len(arrangement.edges.tail)
+    loops = quick("choosing")
+    if loops is not None:
+        chosen = selected[arrangement.face]
+        sides = (chosen[:n], chosen[n:])
+        found: tuple[Ints, Ints] = loops.loops(
+            arrangement.cycles.following, edges.tail, edges.head, *sides, len(edges.places)
+        )
+        return found
+    chains = _loops(arrangement, arrangement.boundary_half_edges(selected))
+    every = np.array([half_edge for chain in chains for half_edge in chain], dtype=np.intp)
+    return every, np.cumsum([0, *map(len, chains)])
 
 
 def _loops(arrangement: Arrangement, boundary: Ints) -> list[list[int]]:
@@ -72,33 +99,50 @@ def _simple(loop: list[int], tail: dict[int, int]) -> list[list[int]]:
     return [way, *reversed(found)]
 
 
-def _without_slivers(arrangement: Arrangement, loops: list[list[int]]) -> list[list[int]]:
-    """The loops that hold some area: more than their edges would at the width of the tolerance."""
-    edges, n = arrangement.edges, len(arrangement.edges.tail)
-    sizes = np.array([len(loop) for loop in loops], dtype=np.intp)
-    if len(sizes) == 0:
-        return loops
-    every = np.concatenate([np.asarray(loop) for loop in loops])
-    which = np.repeat(np.arange(len(loops)), sizes)
-    edge = every % n
-    chord = lengths(edges.places[edges.head[edge]] - edges.places[edges.tail[edge]])
-    areas = np.bincount(which, arrangement.edge_areas[edge] * np.where(every < n, 1.0, -1.0))
-    around = np.bincount(which, chord)
+def _wide(
+    arrangement: Arrangement, half_edges: Ints, begin: Ints, runs: list[list[tuple[int, float, float]]]
+) -> list[int]:
+    """Which chains hold some area: more than their edges would at the width of the tolerance."""
+    if len(runs) == 0:
+        return []
+    areas, around = _sizes(arrangement, half_edges, begin)
     # Chords fall short of the curves; where that could matter the curves themselves are measured.
     for loop in np.flatnonzero((np.abs(areas) <= 4 * CRUMB * around) & (np.abs(areas) > CRUMB * around / 4)).tolist():
-        stretches = (arrangement.table.curve(*run) for run in _runs(arrangement, loops[loop]))
-        around[loop] = sum(stretch.length for stretch in stretches)
-    thin = np.abs(areas) <= CRUMB * around / 2
-    return [loop for loop, left_out in zip(loops, thin.tolist(), strict=True) if not left_out]
+        around[loop] = sum(arrangement.table.curve(*run).length for run in runs[loop])
+    return np.flatnonzero(np.abs(areas) > CRUMB * around / 2).tolist()
 
 
-def _joined(arrangement: Arrangement, loop: list[int]) -> Outline:
-    """One outline from a chain of half-edges."""
-    return merged(arrangement.table.curve(index, t0, t1) for index, t0, t1 in _runs(arrangement, loop))
+def _sizes(arrangement: Arrangement, half_edges: Ints, begin: Ints) -> tuple[Floats, Floats]:
+    """Of each chain the area it bounds, and its length if its edges were straight."""
+    edges, n = arrangement.edges, len(arrangement.edges.tail)
+    loops = quick("choosing")
+    if loops is not None:
+        stretches = (edges.places, edges.tail, edges.head, arrangement.edge_areas)
+        found: tuple[Floats, Floats] = loops.sizes(half_edges, begin, *stretches)
+        return found
+    which = np.repeat(np.arange(len(begin) - 1), np.diff(begin))
+    edge = half_edges % n
+    chord = lengths(edges.places[edges.head[edge]] - edges.places[edges.tail[edge]])
+    areas = arrangement.edge_areas[edge] * np.where(half_edges < n, 1.0, -1.0)
+    return sums_by(which, len(begin) - 1, areas), sums_by(which, len(begin) - 1, chord)
 
 
-def _runs(arrangement: Arrangement, loop: list[int]) -> list[tuple[int, float, float]]:
-    """The stretches of source curves that a chain runs through, as long as they can be: curve, from, to."""
+def _runs(arrangement: Arrangement, half_edges: Ints, begin: Ints) -> tuple[Ints, Floats, Floats, Ints]:
+    """The stretches of source curves that chains run through, as long as they can be: curve, from, to; and where those
+    of each chain begin (one more at the end).
+    """
+    edges = arrangement.edges
+    loops = quick("choosing")
+    if loops is not None:
+        found: tuple[Ints, Floats, Floats, Ints] = loops.runs(half_edges, begin, edges.curve, edges.t0, edges.t1)
+        return found
+    chains = [_runs_of(arrangement, half_edges[a:b].tolist()) for a, b in itertools.pairwise(begin.tolist())]
+    rows = np.array([run for runs in chains for run in runs]).reshape(-1, 3)
+    return rows[:, 0].astype(np.intp), rows[:, 1], rows[:, 2], np.cumsum([0, *map(len, chains)])
+
+
+def _runs_of(arrangement: Arrangement, loop: list[int]) -> list[tuple[int, float, float]]:
+    """The stretches that one chain runs through."""
     stretches, n = arrangement.stretches, len(arrangement.edges.tail)
     runs: list[tuple[int, float, float]] = []
     for half_edge in loop:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
@@ -38,16 +38,18 @@ class CurveTable:
     owner: Ints
     cuts: Bools
     owners: int
-    _of_kind: tuple[Ints, ...] = field(init=False, repr=False)
 
     def __post_init__(self) -> None:
-        by_kind = tuple(np.flatnonzero(self.kind == number) for number in range(len(KINDS)))
-        object.__setattr__(self, "_of_kind", by_kind)
         for column in (self.kind, self.rows, self.owner, self.cuts):
             frozen(column)
 
     def __len__(self) -> int:
         return len(self.kind)
+
+    @cached_property
+    def _of_kind(self) -> tuple[Ints, ...]:
+        """The curves of each kind."""
+        return tuple(np.flatnonzero(self.kind == number) for number in range(len(KINDS)))
 
     @property
     def whole(self) -> Bools:
@@ -96,6 +98,16 @@ class CurveTable:
     def lengths(self) -> Floats:
         """The length of each curve, (n,)."""
         return frozen(self.ask("length", self._every))
+
+    @cached_property
+    def leaving(self) -> Floats:
+        """The direction in which each curve begins, (n,) radians."""
+        return frozen(self.ask("heading", self._every, np.zeros(len(self))))
+
+    @cached_property
+    def arriving(self) -> Floats:
+        """The direction in which each curve ends, (n,) radians."""
+        return frozen(self.ask("heading", self._every, np.ones(len(self))))
 
     @property
     def _every(self) -> Ints:

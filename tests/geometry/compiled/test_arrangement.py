@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from typing import NamedTuple
 from unittest import TestCase
 from unittest.mock import patch
@@ -12,7 +12,12 @@ import numpy as np
 from kagami.geometry import loading
 from kagami.geometry.arrangement import arrange
 from kagami.geometry.arrays import clustered, linked
-from kagami.geometry.outline import Shape
+from kagami.geometry.bezier import Cubic
+from kagami.geometry.boolean import exclusion, union
+from kagami.geometry.measure.size import area
+from kagami.geometry.offset import offset
+from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.point import Point
 from tests.geometry.random_shapes import Maker
 from tests.geometry.standard_shapes import FAMILIES
 
@@ -68,6 +73,42 @@ class BothWays(TestCase):
         for name, shapes in FAMILIES.items():
             with self.subTest(name):
                 self.assert_the_same(shapes)
+
+
+class Results(TestCase):
+    """What is made of an arrangement: the outlines of chosen faces, and offsets."""
+
+    def assert_the_same(self, made: Callable[[], Shape]) -> Shape:
+        mine = made()
+        with patch.object(loading, "_quick", {}):
+            theirs = made()
+        self.assertEqual(
+            sorted(len(outline.curves) for outline in mine), sorted(len(outline.curves) for outline in theirs)
+        )
+        self.assertAlmostEqual(area(mine), area(theirs), delta=1e-6)
+        return mine
+
+    def test_unions_and_what_only_one_covers(self) -> None:
+        for seed in range(60):
+            shapes = Maker(seed, grid=False).shapes(2 + seed % 6)
+            with self.subTest(seed):
+                self.assert_the_same(lambda shapes=shapes: union(*shapes))
+                self.assert_the_same(lambda shapes=shapes: exclusion(*shapes))
+
+    def test_offsets_of_curves_that_bend_more_sharply_than_the_distance(self) -> None:
+        shape = Shape(
+            (
+                Outline(
+                    (
+                        Cubic(Point(-4, 0), Point(0, 6), Point(1, 6), Point(1, 0)),
+                        Cubic(Point(1, 0), Point(1, -3), Point(-4, -1), Point(-4, 0)),
+                    )
+                ),
+            )
+        )
+        for distance in (-0.9, -0.3, 0.4, 2.0):
+            with self.subTest(distance):
+                self.assert_the_same(lambda distance=distance: offset(shape, distance))
 
 
 class Graphs(TestCase):

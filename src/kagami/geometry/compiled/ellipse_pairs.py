@@ -15,6 +15,7 @@ from kagami.geometry.arrays import Floats, Ints
 from kagami.geometry.compiled import one_curve
 from kagami.geometry.compiled.cubics import inner
 from kagami.geometry.compiled.decorator import compiled, compiled_for
+from kagami.geometry.compiled.square_on import halve
 from kagami.geometry.kinds import ARC, ELLIPSE
 from kagami.geometry.tolerance import CUSP, LENGTH, ROUNDING
 
@@ -35,7 +36,7 @@ BERNSTEIN: Final = np.array(
 
 
 @compiled
-def _as_ellipse(of: int, row: Floats, into: Floats) -> None:
+def as_ellipse(of: int, row: Floats, into: Floats) -> None:
     """A row as that of an elliptic arc."""
     into[:] = row
     if of == ARC:
@@ -49,7 +50,7 @@ def _at_angle(row: Floats, theta: float) -> complex:
 
 
 @compiled
-def _touches(row: Floats, unit: complex) -> bool:
+def touches(row: Floats, unit: complex) -> bool:
     """Whether a place, in the frame of an ellipse, lies on it within the tolerance."""
     size = abs(unit)
     if size == 0.0:
@@ -64,9 +65,9 @@ def _same(a: Floats, b: Floats) -> bool:
     apart = complex(a[0] - b[0], a[1] - b[1])
     for k in range(4):
         theta = k * one_curve.QUARTER
-        if not _touches(b, one_curve.in_unit(b, apart + _at_angle(a, theta))):
+        if not touches(b, one_curve.in_unit(b, apart + _at_angle(a, theta))):
             return False
-        if not _touches(a, one_curve.in_unit(a, _at_angle(b, theta) - apart)):
+        if not touches(a, one_curve.in_unit(a, _at_angle(b, theta) - apart)):
             return False
     return True
 
@@ -98,7 +99,7 @@ def _extremes(c: complex, p: complex, q: complex, into: Floats) -> int:
                 changes += (forms[depth, k] < 0) != (forms[depth, k + 1] < 0)
             low, size = lows[depth], sizes[depth]
             if changes > 1 and depth < DEEPEST:
-                one_curve.halve(forms, depth)
+                halve(forms, depth)
                 lows[depth + 1], sizes[depth + 1] = low, size / 2
                 lows[depth], sizes[depth] = low + size / 2, size / 2
                 depth += 1
@@ -154,7 +155,7 @@ def _zero(c: complex, p: complex, q: complex, low: float, high: float, falling: 
 
 
 @compiled
-def _on_arc(row: Floats, theta: float) -> tuple[bool, float]:
+def on_arc(row: Floats, theta: float) -> tuple[bool, float]:
     """Whether the place at an eccentric angle is on the arc, or within LENGTH of its end, and its parameter."""
     t = one_curve.parameter(row[5], row[6], theta)
     if t <= 1.0 or one_curve.closes(ELLIPSE, row):
@@ -179,7 +180,7 @@ def _touches_at(b: Floats, c: complex, p: complex, q: complex, theta: float) -> 
     """Whether the first ellipse touches the second at an angle: an extreme, and within the tolerance of it."""
     at = _unit_at(c, p, q, theta)
     slope = abs(inner(at, q * math.cos(theta) - p * math.sin(theta)))
-    return slope <= CUSP * (abs(p) + abs(q)) and _touches(b, at)
+    return slope <= CUSP * (abs(p) + abs(q)) and touches(b, at)
 
 
 @compiled
@@ -211,8 +212,8 @@ def _meetings(a: Floats, b: Floats, breaks: Floats, into: Floats) -> int:
 
 @compiled
 def _taken(a: Floats, b: Floats, theta: float, unit: complex, into: Floats, found: int) -> int:
-    on_a, t = _on_arc(a, theta)
-    on_b, s = _on_arc(b, math.atan2(unit.imag, unit.real))
+    on_a, t = on_arc(a, theta)
+    on_b, s = on_arc(b, math.atan2(unit.imag, unit.real))
     if not (on_a and on_b):
         return 0
     into[found, 0], into[found, 1] = t, s
@@ -230,8 +231,8 @@ def meet(kind: Ints, rows: Floats, i: Ints, j: Ints) -> tuple[Ints, Ints, Floats
     t, s = np.empty(len(pair)), np.empty(len(pair))
     size = 0
     for k in range(len(i)):
-        _as_ellipse(kind[i[k]], rows[i[k]], a)
-        _as_ellipse(kind[j[k]], rows[j[k]], b)
+        as_ellipse(kind[i[k]], rows[i[k]], a)
+        as_ellipse(kind[j[k]], rows[j[k]], b)
         for m in range(_meetings(a, b, breaks, into)):
             pair[size], t[size], s[size] = k, into[m, 0], into[m, 1]
             size += 1

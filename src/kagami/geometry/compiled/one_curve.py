@@ -11,8 +11,9 @@ from typing import Final
 import numpy as np
 
 from kagami.geometry.arrays import Floats
-from kagami.geometry.compiled.cubics import CHORDS, inner, turn
+from kagami.geometry.compiled.cubics import CHORDS, inner, point, turn
 from kagami.geometry.compiled.decorator import compiled
+from kagami.geometry.compiled.square_on import MOST_PLACES, settled, square_on
 from kagami.geometry.kinds import ARC, ELLIPSE, LINE
 from kagami.geometry.tolerance import LENGTH, ROUNDING, STILL
 
@@ -23,10 +24,6 @@ SAMPLES: Final = 33
 NEWTON_STEPS: Final = 40
 HALVINGS: Final = 52
 STRETCHES: Final = 8
-DEEPEST: Final = 40
-"""How often a stretch is halved that may hold several nearest places."""
-SHARES: Final = np.array([[1.0, 0.6, 0.3, 0.1], [0.4, 0.6, 0.6, 0.4], [0.1, 0.3, 0.6, 1.0]])
-"""Of the products of Bernstein forms of degree two and three, (3 over i)(2 over j) / (5 over i + j)."""
 
 
 @compiled
@@ -185,7 +182,7 @@ def _nearest_on_ellipse(row: Floats, at: complex) -> float:
     whole = closes(ELLIPSE, row)
     low = max(best - 1 / (SAMPLES - 1), -1.0 if whole else 0.0)
     high = min(best + 1 / (SAMPLES - 1), 2.0 if whole else 1.0)
-    t = _settled(ELLIPSE, row, at, low, high, best)
+    t = _nearest_between(ELLIPSE, row, at, low, high, best)
     answer, least = t, abs(place(ELLIPSE, row, t) - at)
     for other in (low, high, best):
         away = abs(place(ELLIPSE, row, other) - at)
@@ -195,7 +192,7 @@ def _nearest_on_ellipse(row: Floats, at: complex) -> float:
 
 
 @compiled
-def _settled(of: int, row: Floats, at: complex, low: float, high: float, t: float) -> float:
+def _nearest_between(of: int, row: Floats, at: complex, low: float, high: float, t: float) -> float:
     """Where the distance from a place is least between two parameters: a zero of its slope, by Newton and halving."""
     for _ in range(NEWTON_STEPS):
         miss, along = place(of, row, t) - at, derivative(of, row, t)
@@ -216,50 +213,18 @@ def _settled(of: int, row: Floats, at: complex, low: float, high: float, t: floa
 
 @compiled
 def _nearest_on_cubic(row: Floats, at: complex) -> float:
-    """The best of the ends and of all places whose tangent is square to the way there.
-
-    Those are zeros of (B − P)·B′, a polynomial of degree five: its Bernstein form is halved until it changes its sign
-    once, from which Newton's method goes on. Source: P. J. Schneider, Solving the nearest-point-on-curve problem
-    (Graphics Gems, 1990).
-    """
-    forms = np.zeros((DEEPEST + 2, 6))
-    lows, sizes = np.zeros(DEEPEST + 2), np.ones(DEEPEST + 2)
-    for i in range(4):
-        for j in range(3):
-            side = 3 * (corner(row, j + 1) - corner(row, j))
-            forms[0, i + j] += SHARES[j, i] * inner(corner(row, i) - at, side)
-    best, least = 0.0, abs(corner(row, 0) - at)
-    depth = 0
-    while depth >= 0:
-        low, size, form = lows[depth], sizes[depth], forms[depth]
-        changes = 0
-        for k in range(5):
-            changes += (form[k] < 0) != (form[k + 1] < 0)
-        if changes > 1 and size > ROUNDING and depth < DEEPEST:
-            halve(forms, depth)
-            lows[depth + 1], sizes[depth + 1] = low, size / 2
-            lows[depth], sizes[depth] = low + size / 2, size / 2
-            depth += 1
-            continue
-        if changes and (form[0] < 0 or changes > 1):
-            t = _settled(3, row, at, low, low + size, low + size / 2)
-            away = abs(place(3, row, t) - at)
-            if away < least:
+    """The best of the ends and of all places whose tangent is square to the way there."""
+    p, stretches = np.empty(4, np.complex128), np.empty((MOST_PLACES, 3))
+    for k in range(4):
+        p[k] = corner(row, k) - at
+    best, least = 0.0, abs(p[0])
+    for k in range(square_on(p, stretches)):
+        if stretches[k, 2] > 0:
+            t = settled(p, stretches[k, 0], stretches[k, 1], True)
+            away = abs(point(p, t))
+            if away < least or (away == least and t < best):
                 best, least = t, away
-        depth -= 1
-    return 1.0 if abs(corner(row, 3) - at) < least else best
-
-
-@compiled
-def halve(forms: Floats, depth: int) -> None:
-    """A Bernstein form cut in half: the second half in its place, the first one after it."""
-    form, first = forms[depth], forms[depth + 1]
-    first[0] = form[0]
-    size = len(form)
-    for level in range(1, size):
-        for k in range(size - level):
-            form[k] = (form[k] + form[k + 1]) / 2
-        first[level] = form[0]
+    return 1.0 if abs(p[3]) < least else best
 
 
 @compiled

@@ -7,7 +7,7 @@ import numpy as np
 from kagami.geometry.arrays import Bools, Floats, Ints
 from kagami.geometry.crossings.ellipse_ellipse import as_ellipses
 from kagami.geometry.crossings.meeting import Meetings
-from kagami.geometry.crossings.monotone import zeros
+from kagami.geometry.crossings.monotone import of_ends, zeros
 from kagami.geometry.crossings.on_arc import on_elliptic_arc
 from kagami.geometry.kinds import cubic, ellipse
 from kagami.geometry.kinds.polynomials import real_roots
@@ -49,4 +49,6 @@ def meet(arcs: Floats, cubics: Floats) -> Meetings:
     row, s = zeros(excess, breaks, touching)
     at = cubic.point(mapped[row], s)
     on, t = on_elliptic_arc(arcs[row], np.arctan2(at[:, 1], at[:, 0]))
+    every = np.repeat(np.arange(n), breaks.shape[1])
+    on &= ~of_ends(breaks, touching(every, breaks.ravel()).reshape(breaks.shape), row, s)
     return Meetings(row[on], t[on], s[on])

@@ -49,6 +49,8 @@ for _one, _other in ((LINE, LINE), (LINE, ARC), (ARC, ARC), (LINE, CUBIC)):
     LOOPS[_one, _other] = LOOPS[_other, _one] = "pairs"
 for _one, _other in ((ARC, ELLIPSE), (ELLIPSE, ELLIPSE)):
     LOOPS[_one, _other] = LOOPS[_other, _one] = "ellipse_pairs"
+for _one, _other in ((ARC, CUBIC), (ELLIPSE, CUBIC)):
+    LOOPS[_one, _other] = LOOPS[_other, _one] = "ellipse_cubic"
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,7 +99,7 @@ def _by_loops(table: CurveTable, i: Ints, j: Ints) -> list[Found]:
     of_ends = (table.kind, table.rows, table.whole, table.boxes, table.starts, table.ends)
     found: list[Found] = [loops.ends_on(*of_ends, i, j)]
     answering = LOOPS[table.kind[i], table.kind[j]]
-    for name in ("pairs", "ellipse_pairs"):
+    for name in ("pairs", "ellipse_pairs", "ellipse_cubic"):
         mine = np.flatnonzero(answering == name)
         if len(mine):
             found.append(compiled(name).meet(table.kind, table.rows, i[mine], j[mine]))

@@ -6,7 +6,7 @@ import numpy as np
 
 from kagami.geometry.arrays import Bools, Floats, Ints
 from kagami.geometry.crossings.meeting import Meetings
-from kagami.geometry.crossings.monotone import zeros
+from kagami.geometry.crossings.monotone import of_ends, zeros
 from kagami.geometry.kinds import cubic
 from kagami.geometry.kinds.polynomials import real_roots
 from kagami.geometry.tolerance import LENGTH
@@ -38,13 +38,6 @@ def meet(lines: Floats, cubics: Floats) -> Meetings:
     every = np.repeat(np.arange(len(lines)), breaks.shape[1])
     along_it = touching(every, breaks.ravel()).reshape(breaks.shape)
     apart = np.logical_not(np.all(along_it, axis=1, keepdims=True))[:, 0]
-    on = apart[row] & ~_of_ends(breaks, along_it, row, s)
+    on = apart[row] & ~of_ends(breaks, along_it, row, s)
     on &= (along >= -LENGTH) & (along <= size[row] + LENGTH)
     return Meetings(row[on], np.clip(along[on] / size[row[on]], 0.0, 1.0), s[on])
-
-
-def _of_ends(breaks: Floats, on_line: Bools, row: Ints, s: Floats) -> Bools:
-    """Which zeros lie in the first or the last piece of their cubic and belong to its end, which is on the line."""
-    after = np.where(breaks > 0.0, breaks, 1.0).min(axis=1)
-    before = np.where(breaks < 1.0, breaks, 0.0).max(axis=1)
-    return np.asarray((on_line[row, 0] & (s < after[row])) | (on_line[row, -1] & (s > before[row])))

@@ -41,6 +41,15 @@ def zeros(
     return found, np.concatenate([roots, breaks[touch_row, touch]])
 
 
+def of_ends(breaks: Floats, touches: Bools, row: Ints, t: Floats) -> Bools:
+    """Which zeros lie in the first or the last piece of their curve and belong to its end, which touches: a curve does
+    not come away between.
+    """
+    after = np.where(breaks > 0.0, breaks, 1.0).min(axis=1)
+    before = np.where(breaks < 1.0, breaks, 0.0).max(axis=1)
+    return np.asarray((touches[row, 0] & (t < after[row])) | (touches[row, -1] & (t > before[row])))
+
+
 def _between(
     value: Callable[[Ints, Floats], Floats], row: Ints, low: Floats, high: Floats, at_low: Floats, at_high: Floats
 ) -> Floats:

@@ -120,7 +120,8 @@ def _raw_bands(specs: Sequence[BandSpec]) -> tuple[list[Shape], list[Bare]]:
         last = spec.last_width()
         raws.append([])
         for outline in spec.line:
-            raws[-1].append(_Raw(Chain.of(outline.curves, table, first), outline.closed, spec, last))
+            lengths = table.lengths[first : first + len(outline.curves)]
+            raws[-1].append(_Raw(Chain.of(outline.curves, table, first), lengths, outline.closed, spec, last))
             first += len(outline.curves)
     every = [raw for group in raws for raw in group]
     right, left = ([raw.distances(side) for raw in every] for side in (-1, +1))
@@ -144,8 +145,7 @@ def _raw_bands(specs: Sequence[BandSpec]) -> tuple[list[Shape], list[Bare]]:
 class _Raw:
     """The raw outline of one band: wound once round every strip beside every curve of the line."""
 
-    def __init__(self, chain: Chain, closed: bool, spec: BandSpec, last: float) -> None:
-        lengths = chain.table.ask("length", np.arange(len(chain.curves)))
+    def __init__(self, chain: Chain, lengths: Floats, closed: bool, spec: BandSpec, last: float) -> None:
         reached = np.append(0.0, np.cumsum(lengths)) / lengths.sum()
         self.chain, self.closed, self.spec = chain, closed, spec
         self.widths = spec.width + (last - spec.width) * reached

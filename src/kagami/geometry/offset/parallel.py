@@ -8,15 +8,17 @@ parallel is never wound the wrong way round.
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
 
-from kagami.geometry.arrays import Floats, Ints, lengths
+from kagami.geometry.arrays import Bools, Floats, Ints, lengths
 from kagami.geometry.curves import Arc, Curve, Line
 from kagami.geometry.hermite import fitted
+from kagami.geometry.loading import quick
 from kagami.geometry.point import Point
 from kagami.geometry.table import CurveTable
 from kagami.geometry.tolerance import LENGTH
@@ -50,11 +52,10 @@ class Chain:
     @staticmethod
     def of(curves: Sequence[Curve], table: CurveTable, first: int = 0) -> Chain:
         """The chain of curves that stand in a table from index `first` on."""
-        index = first + np.arange(len(curves))
-        zeros, ones = np.zeros(len(curves)), np.ones(len(curves))
+        mine = slice(first, first + len(curves))
         # The table is cut down, so that curve k of the chain is row k.
-        own = CurveTable(table.kind[index], table.rows[index], table.owner[index], table.cuts[index], table.owners)
-        return Chain(tuple(curves), own, table.ask("heading", index, zeros), table.ask("heading", index, ones))
+        own = CurveTable(table.kind[mine], table.rows[mine], table.owner[mine], table.cuts[mine], table.owners)
+        return Chain(tuple(curves), own, table.leaving[mine], table.arriving[mine])
 
 
 def parallels(chain: Chain, begin: Floats, finish: Floats) -> list[Parallel]:
@@ -151,6 +152,20 @@ def _way(chain: Chain, k: int) -> tuple[Floats, Floats]:
 
 def _ranges(chain: Chain, index: Ints, begin: Floats, finish: Floats) -> list[list[tuple[float, float, bool]]]:
     """Each curve's range cut where it gets as sharp as the distance: from, to, and whether it is too sharp there."""
+    loops = quick("parallels")
+    if loops is not None:
+        free, row, stops = loops.changes(chain.table.kind, chain.table.rows, index, begin, finish, GRID, HALVINGS)
+    else:
+        free, row, stops = _changes(chain, index, begin, finish)
+    answer = []
+    for k, is_free in enumerate(free.tolist()):
+        bounds = [0.0, *stops[row == k].tolist(), 1.0]
+        answer.append([(a, b, is_free == (n % 2 == 1)) for n, (a, b) in enumerate(itertools.pairwise(bounds))])
+    return answer
+
+
+def _changes(chain: Chain, index: Ints, begin: Floats, finish: Floats) -> tuple[Bools, Ints, Floats]:
+    """Whether each parallel runs forward at first, and where that changes: positions in `index`, and parameters."""
 
     def room(curves: Ints, t: Floats) -> Floats:
         """1 − κδ, negative where the parallel would run backwards."""
@@ -165,10 +180,4 @@ def _ranges(chain: Chain, index: Ints, begin: Floats, finish: Floats) -> list[li
         middle = (low + high) / 2
         same = (room(index[row], middle) > 0) == free[row, column]
         low, high = np.where(same, middle, low), np.where(same, high, middle)
-    answer = []
-    for k in range(len(index)):
-        mine = row == k
-        stops = [0.0, *((low + high) / 2)[mine].tolist(), 1.0]
-        state = [bool(free[k, 0]), *free[k, column[mine] + 1].tolist()]
-        answer.append([(a, b, not is_free) for a, b, is_free in zip(stops[:-1], stops[1:], state, strict=True)])
-    return answer
+    return free[:, 0], row, (low + high) / 2

@@ -126,6 +126,8 @@ TEXTS: Final[dict[str, str]] = {
     # changes
     "no-step": "There is no such step any more.",
     "no-measure": "There is no measure “{name}”.",
+    "not-movable": "Nothing in {value} can be dragged: it is read from figures, or solved. Type a number instead.",
+    "no-dimension": "{field} has no place on the sheet that could be dragged just now. Type its value.",
     "no-field": "This step has no field “{name}”.",
     "text-not-plain": "This {what} holds signs that cannot be shown, such as a line break. Leave them out.",
     "needed-by": "{name} is used by {users}. Change or remove that first.",

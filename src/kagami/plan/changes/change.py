@@ -10,6 +10,7 @@ from typing import Any, Final
 from pydantic import ValidationError
 
 from kagami.plan import limits
+from kagami.plan.changes.dragging import drag, nudge
 from kagami.plan.changes.given import Changed, Given
 from kagami.plan.changes.measures import (
     add_measure,
@@ -95,6 +96,8 @@ CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
     "retype-step": retype_step,
     "mend": mend,
     "set-field": set_field,
+    "drag": drag,
+    "nudge": nudge,
     "rename-step": rename_step,
     "set-guide": set_guide,
     "remove-step": remove_step,

@@ -119,7 +119,7 @@ def move_step(plan: Plan, given: Given) -> Changed:
     return Changed(from_data(data), f"{step.name} moved", step.id)
 
 
-def with_fields(plan: Plan, step: Step, **values: Any) -> Plan:
+def with_fields(plan: Plan, step: Step, /, **values: Any) -> Plan:
     """The plan with one step's fields replaced, checked like a document that is read."""
     data = plan.model_dump(mode="json")
     for entry in data["steps"]:

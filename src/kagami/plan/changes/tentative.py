@@ -9,6 +9,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from kagami.plan.changes.change import change
+from kagami.plan.changes.dragging import as_typed
 from kagami.plan.changes.given import Given
 from kagami.plan.changes.measures import set_measure
 from kagami.plan.changes.steps import taken_value
@@ -22,6 +23,9 @@ def tentative(plan: Plan, kind: str, given: Mapping[str, Any], cache: Cache) -> 
     Raises:
         PlanError: the change cannot be made.
     """
+    if kind in ("drag", "nudge"):
+        meant = as_typed(plan, kind, given, cache)
+        kind, given = meant.kind, meant.given
     if kind == "set-measure":
         return set_measure(plan, Given(given, cache)).plan
     step = plan.step(str(given.get("step")))

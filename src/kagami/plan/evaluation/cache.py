@@ -35,7 +35,7 @@ class Cache:
     misses: int = 0
     weight: int = 0
     _weights: dict[str, int] = field(default_factory=dict, repr=False)
-    _results: deque[tuple[object, int, Any]] = field(default_factory=lambda: deque(maxlen=MOST_RESULTS), repr=False)
+    _results: deque[tuple[object, object, Any]] = field(default_factory=lambda: deque(maxlen=MOST_RESULTS), repr=False)
     _lock: Lock = field(default_factory=Lock, repr=False)
 
     def get(self, key: str) -> Drawing | PlanError | None:
@@ -73,15 +73,15 @@ class Cache:
             while len(self.solutions) > MOST_SOLUTIONS:
                 self.solutions.popitem(last=False)
 
-    def result(self, plan: object, count: int) -> Any | None:
-        """What the first `count` steps of a plan came to, where that very plan was evaluated a moment ago."""
+    def result(self, plan: object, of: object) -> Any | None:
+        """What a plan came to, where that very plan was evaluated a moment ago; `of` tells how much of it."""
         with self._lock:
-            return next((found for known, steps, found in self._results if known is plan and steps == count), None)
+            return next((found for known, what, found in self._results if known is plan and what == of), None)
 
-    def put_result(self, plan: object, count: int, result: object) -> None:
-        """Note what the first steps of a plan came to, for the next questions about it."""
+    def put_result(self, plan: object, of: object, result: object) -> None:
+        """Note what a plan, or so much of it, came to, for the next questions about it."""
         with self._lock:
-            self._results.append((plan, count, result))
+            self._results.append((plan, of, result))
 
     def forget(self) -> None:
         """Be as new."""

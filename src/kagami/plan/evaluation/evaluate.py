@@ -81,6 +81,24 @@ def evaluate_steps(
     return Result(plan, measures, outcomes, values, findings, len(outcomes) == len(wanted))
 
 
+def evaluate_before(plan: Plan, cache: Cache, count: int) -> Result:
+    """The first `count` steps as `evaluate_steps`, found again where that very plan was asked for a moment ago."""
+    known = cache.result(plan, ("steps", count))
+    if known is None:
+        known = evaluate_steps(plan, cache, count)
+        cache.put_result(plan, ("steps", count), known)
+    return known
+
+
+def inputs_of(step: Step, result: Result) -> Inputs:
+    """What a step draws from, in an evaluation that holds the steps before it.
+
+    Raises:
+        PlanError: a field comes to nothing.
+    """
+    return _resolved(step, result.plan, result.values, result.outcomes)
+
+
 def _spent() -> float:
     """Processor time of this thread that went into drawing: loading what is compiled is no step's fault."""
     return time.thread_time() - seconds_spent()

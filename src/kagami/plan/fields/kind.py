@@ -6,10 +6,11 @@ A kind works on two forms of a field's value: as the step holds it (strings, tup
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, ClassVar, TypeAlias
 
+from kagami.geometry.point import Point
 from kagami.plan import limits
 from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.fields.scanner import Scanner
@@ -127,6 +128,31 @@ class FieldKind:
         """The names of tones in it."""
         return ()
 
+    # on the sheet; `part` tells which entry is meant of a field that holds several
+    def rings(self, resolved: Any) -> Iterable[tuple[tuple[int, ...], Point]]:
+        """The places in it that are drawn as rings, by their part."""
+        return ()
+
+    def entry(self, value: Any, part: tuple[int, ...]) -> str:
+        """The typed value, or the reference to a place, that a part holds.
+
+        Raises:
+            LookupError: there is none.
+        """
+        raise LookupError(part)
+
+    def with_entry(self, value: Any, part: tuple[int, ...], text: str) -> Any:
+        """The value with another text in a part, as the step would hold it.
+
+        Raises:
+            LookupError: there is no such part.
+        """
+        raise LookupError(part)
+
+    def given(self, value: Any, names: Mapping[str, str]) -> Any:
+        """What an interface would give for a value: what `take` turns into it."""
+        return self.write(value, names)
+
     # evaluation
     def resolve(self, value: Any, field: str, surroundings: Surroundings) -> Any:
         """What the step draws from: numbers, places, outcomes.
@@ -174,3 +200,36 @@ class FieldKind:
     def number(self, value: float) -> str:
         """A number as it is typed for this kind, for ranges of values."""
         return number_text(value).replace("−", "-")
+
+
+def whole(value: Any, part: tuple[int, ...]) -> Any:
+    """The value of a field that has no parts.
+
+    Raises:
+        LookupError: a part of it was meant.
+    """
+    if part:
+        raise LookupError(part)
+    return value
+
+
+def replaced(entries: Sequence[Any], number: int, entry: Any) -> tuple[Any, ...]:
+    """Entries with another one in a place.
+
+    Raises:
+        LookupError: there is no such entry.
+    """
+    if not 0 <= number < len(entries):
+        raise LookupError(number)
+    return (*entries[:number], entry, *entries[number + 1 :])
+
+
+def entry_at(entries: Sequence[Any], number: int) -> Any:
+    """One of several entries.
+
+    Raises:
+        LookupError: there is no such entry.
+    """
+    if not 0 <= number < len(entries):
+        raise LookupError(number)
+    return entries[number]

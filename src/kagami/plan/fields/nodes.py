@@ -8,7 +8,7 @@ from typing import Annotated, Any, ClassVar, Final, TypeAlias
 from pydantic import BaseModel, ConfigDict, Field
 
 from kagami.plan import limits
-from kagami.plan.fields.kind import FieldKind, Rewrite, Surroundings
+from kagami.plan.fields.kind import FieldKind, Rewrite, Surroundings, entry_at, replaced
 from kagami.plan.fields.scanner import NOTHING, Scanner
 from kagami.plan.fields.texts import ValueText
 from kagami.plan.language.translation import tr
@@ -68,6 +68,18 @@ class NodesKind(FieldKind):
     def texts(self, value: Any) -> tuple[str, ...]:
         """Six values a node."""
         return tuple(text for node in value for text in node.values())
+
+    def entry(self, value: Any, part: tuple[int, ...]) -> str:
+        """One of the six values of a node, by the numbers of the node and of the value."""
+        node, number = part
+        return str(entry_at(entry_at(value, node).values(), number))
+
+    def with_entry(self, value: Any, part: tuple[int, ...], text: str) -> tuple[FreeNode, ...]:
+        """Another value in its place."""
+        node, number = part
+        x, y, *moves = replaced(entry_at(value, node).values(), number, text)
+        anew = FreeNode(x=x, y=y, before=(moves[0], moves[1]), after=(moves[2], moves[3]))
+        return replaced(value, node, anew)
 
     def resolve(self, value: Any, field: str, surroundings: Surroundings) -> tuple[tuple[float, ...], ...]:
         """A row of six numbers a node."""

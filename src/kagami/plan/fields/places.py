@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from typing import Annotated, Any, ClassVar, Final, TypeAlias
 
 from pydantic import AfterValidator, Field, StringConstraints
@@ -10,7 +10,7 @@ from pydantic import AfterValidator, Field, StringConstraints
 from kagami.geometry.point import Point
 from kagami.plan import limits
 from kagami.plan.errors import DocumentError
-from kagami.plan.fields.kind import FieldKind, Rewrite, Shown, Surroundings
+from kagami.plan.fields.kind import FieldKind, Rewrite, Shown, Surroundings, entry_at, replaced, whole
 from kagami.plan.fields.scanner import NOTHING, Scanner
 from kagami.plan.fields.texts import typed_text
 from kagami.plan.language.places import describe
@@ -38,6 +38,23 @@ class PlaceKind(FieldKind):
     def places(self, value: Any) -> tuple[str, ...]:
         """The one reference."""
         return (value,)
+
+    def rings(self, resolved: Any) -> Iterable[tuple[tuple[int, ...], Point]]:
+        """The one."""
+        yield (), resolved
+
+    def entry(self, value: Any, part: tuple[int, ...]) -> str:
+        """The reference."""
+        return str(whole(value, part))
+
+    def with_entry(self, value: Any, part: tuple[int, ...], text: str) -> str:
+        """The other reference."""
+        whole(value, part)
+        return text
+
+    def given(self, value: Any, names: Mapping[str, str]) -> Any:
+        """The reference."""
+        return value
 
     def resolve(self, value: Any, field: str, surroundings: Surroundings) -> Point:
         """Where it is."""
@@ -73,6 +90,20 @@ class PlacesKind(FieldKind):
     def places(self, value: Any) -> tuple[str, ...]:
         """All references."""
         return tuple(value)
+
+    def rings(self, resolved: Any) -> Iterable[tuple[tuple[int, ...], Point]]:
+        """Each, by its number from 0."""
+        return (((number,), place) for number, place in enumerate(resolved))
+
+    def entry(self, value: Any, part: tuple[int, ...]) -> str:
+        """The reference of that number."""
+        (number,) = part
+        return str(entry_at(value, number))
+
+    def with_entry(self, value: Any, part: tuple[int, ...], text: str) -> tuple[str, ...]:
+        """Another reference in its place."""
+        (number,) = part
+        return replaced(value, number, text)
 
     def resolve(self, value: Any, field: str, surroundings: Surroundings) -> tuple[Point, ...]:
         """Where they are."""

@@ -8,7 +8,7 @@ from typing import Annotated, Any, ClassVar, Final, TypeAlias
 from pydantic import Field
 
 from kagami.plan import limits
-from kagami.plan.fields.kind import FieldKind, Rewrite, Surroundings
+from kagami.plan.fields.kind import FieldKind, Rewrite, Surroundings, entry_at, replaced
 from kagami.plan.fields.scanner import NOTHING, Scanner
 from kagami.plan.fields.texts import ValueText
 from kagami.plan.language.translation import tr
@@ -46,6 +46,16 @@ class SizesKind(FieldKind):
     def texts(self, value: Any) -> tuple[str, ...]:
         """All factors."""
         return tuple(text for size in value for text in size)
+
+    def entry(self, value: Any, part: tuple[int, ...]) -> str:
+        """A factor, by the numbers of its size and of the factor in that."""
+        size, factor = part
+        return str(entry_at(entry_at(value, size), factor))
+
+    def with_entry(self, value: Any, part: tuple[int, ...], text: str) -> tuple[tuple[str, ...], ...]:
+        """Another factor in its place."""
+        size, factor = part
+        return replaced(value, size, replaced(entry_at(value, size), factor, text))
 
     def resolve(self, value: Any, field: str, surroundings: Surroundings) -> tuple[tuple[float, ...], ...]:
         """A row a copy, of one number or two."""

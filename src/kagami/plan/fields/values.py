@@ -8,7 +8,7 @@ from typing import Annotated, Any, ClassVar, Final, TypeAlias
 
 from kagami.plan import limits
 from kagami.plan.errors import ExpressionError
-from kagami.plan.fields.kind import FieldKind, Rewrite, Shown, Surroundings
+from kagami.plan.fields.kind import FieldKind, Rewrite, Shown, Surroundings, whole
 from kagami.plan.fields.scanner import Scanner
 from kagami.plan.fields.texts import ValueText, typed_text
 from kagami.plan.messages import number_text
@@ -27,6 +27,8 @@ class ValueKind(FieldKind):
     """The unit of what it comes to, where that is shown beside it."""
     decimals: int = 3
     """Of a value that is taken from a range."""
+    stops: tuple[float, ...] = (0.25, 0.1, 0.05, 0.01)
+    """What a dragged value is rounded to, from coarse to fine; which of them, the way on the screen tells."""
     reach_at_zero: float = 0.0
     wanted: ClassVar[str] = "a value"
     ends_in_value: ClassVar[bool] = True
@@ -44,6 +46,15 @@ class ValueKind(FieldKind):
     def texts(self, value: Any) -> tuple[str, ...]:
         """The value itself."""
         return (value,)
+
+    def entry(self, value: Any, part: tuple[int, ...]) -> str:
+        """The value itself."""
+        return str(whole(value, part))
+
+    def with_entry(self, value: Any, part: tuple[int, ...], text: str) -> str:
+        """The text."""
+        whole(value, part)
+        return text
 
     def resolve(self, value: Any, field: str, surroundings: Surroundings) -> float:
         """The number that it comes to."""
@@ -71,11 +82,11 @@ class ValueKind(FieldKind):
         return f"{number_text(round(value, self.decimals)).replace('−', '-')}{self.unit}"
 
 
-LENGTH: Final = ValueKind("length", unit="u", hint="u")
+LENGTH: Final = ValueKind("length", unit="u", hint="u", stops=(0.25, 0.125, 0.0625))
 """In module units."""
-ANGLE: Final = ValueKind("degrees", reach_at_zero=45.0)
+ANGLE: Final = ValueKind("degrees", stops=(15.0, 5.0, 1.0), reach_at_zero=45.0)
 """In degrees, counter-clockwise from the right."""
-COUNT: Final = ValueKind("whole number", decimals=0)
+COUNT: Final = ValueKind("whole number", decimals=0, stops=(1.0,))
 """A value that comes to a whole number."""
 NUMBER: Final = ValueKind("number")
 """A value without a unit."""

@@ -27,6 +27,8 @@ MODULES: Final = (
     "carve",
     "combine",
     "refine",
+    "weaving",
+    "rounding",
     "reshaping",
     "tone",
 )

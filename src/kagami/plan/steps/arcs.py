@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from kagami.geometry import figures
 from kagami.geometry.boolean import difference
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
+from kagami.plan.dimensions.kinds import Angular, Linear
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import AnchorRef, Angle, Length
 from kagami.plan.figure import Figure
-from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
-from kagami.plan.steps.circle import QUADRANTS
+from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
+from kagami.plan.steps.circle import QUADRANTS, RADIUS_AT
 
 MOST_TURN = 360.0
 
@@ -34,6 +36,16 @@ def _ends(centre: Point, radius: float, start: float, sweep: float) -> dict[str,
         "end": centre.toward(start + sweep, radius),
         "middle": centre.toward(start + sweep / 2, radius),
     }
+
+
+def _round(inputs: Inputs, radii: Mapping[str, float], reach: float) -> Dimensions:
+    """Radii by their fields, each at a share of the way round; and both angles, at the ends of a radius `reach`."""
+    centre, start, end = inputs.place("centre"), inputs.value("start"), inputs.value("end")
+    sweep = (end - start) % MOST_TURN or MOST_TURN
+    for field, share in radii.items():
+        yield Linear(field, centre, math.radians(start + share * sweep))
+    yield Angular("start", centre, max(reach, 1.0))
+    yield Angular("end", centre, max(reach, 1.0))
 
 
 class _Round(Step):
@@ -63,6 +75,12 @@ class Ring(_Round):
         shape: Shape = difference(figures.circle(centre, outer), figures.circle(centre, inner))
         return Drawing(Figure((shape,), anchors))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Both radii, apart from each other."""
+        centre = inputs.place("centre")
+        yield Linear("outer", centre, RADIUS_AT)
+        yield Linear("inner", centre, math.pi - RADIUS_AT)
+
 
 def _outer(inputs: Inputs, inner: float) -> float:
     outer = inputs.positive("outer")
@@ -91,6 +109,10 @@ class ArcStep(_Round):
         start, sweep = _sweep(inputs)
         return Drawing(Figure((figures.arc(centre, radius, start, sweep),), _ends(centre, radius, start, sweep)))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its radius at the middle, its angles at both ends."""
+        yield from _round(inputs, {"radius": 0.5}, inputs.value("radius"))
+
 
 @register("wedge")
 class Wedge(_Round):
@@ -111,6 +133,10 @@ class Wedge(_Round):
         centre, radius = inputs.place("centre"), inputs.positive("radius")
         start, sweep = _sweep(inputs)
         return Drawing(Figure((figures.wedge(centre, radius, start, sweep),), _ends(centre, radius, start, sweep)))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its radius at the middle, its angles at both ends."""
+        yield from _round(inputs, {"radius": 0.5}, inputs.value("radius"))
 
 
 @register("ring-part")
@@ -135,3 +161,7 @@ class RingPart(_Round):
         start, sweep = _sweep(inputs)
         shape = figures.ring_part(centre, inner, outer, start, sweep)
         return Drawing(Figure((shape,), _ends(centre, outer, start, sweep)))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its radii inside, its angles at both ends."""
+        yield from _round(inputs, {"inner": 0.35, "outer": 0.65}, inputs.value("outer"))

@@ -8,10 +8,12 @@ from typing import Annotated, ClassVar, Final, Literal
 from kagami.geometry import figures
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
+from kagami.plan.dimensions.drawn import TURN_BEYOND, held_span
+from kagami.plan.dimensions.kinds import Angular, Linear, Word
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import CHOICE, AnchorRef, Angle, Length
 from kagami.plan.figure import Figure
-from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
 
 HELD: Final = {
     "centre": (0.0, 0.0),
@@ -67,6 +69,14 @@ class Bar(Step):
         anchors.update((f"corner-{index}", corner) for index, corner in enumerate(corners, 1))
         return Drawing(Figure((shape,), anchors))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its direction at the head, its length along the left side, its width across the middle."""
+        foot, direction = inputs.place("foot"), math.radians(inputs.value("direction"))
+        width, length = inputs.value("width"), inputs.value("length")
+        yield Angular("direction", foot, max(length, 1.0))
+        yield Linear("length", foot.toward(direction + math.pi / 2, width / 2), direction)
+        yield Linear("width", foot.toward(direction, length / 2), direction - math.pi / 2, per=0.5, both=True)
+
 
 @register("bar-between")
 class BarBetween(Step):
@@ -90,6 +100,11 @@ class BarBetween(Step):
         anchors = {**cornered(shape, centre), "foot": foot, "head": head}
         return Drawing(Figure((shape,), anchors))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its width across the middle."""
+        foot, head = inputs.apart("foot", "head")
+        yield Linear("width", foot.middle(head), foot.direction(head) - math.pi / 2, per=0.5, both=True)
+
 
 @register("box")
 class BoxStep(Step):
@@ -110,6 +125,10 @@ class BoxStep(Step):
     def draw(self, inputs: Inputs) -> Drawing:
         """The rectangle, turned about the place it is held by; its anchors are centre, corners and side middles."""
         return Drawing(_held_box(inputs, self.held, inputs.positive("width"), inputs.positive("height")))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its sizes from where it is held, its turn about that place, and the word of the place."""
+        yield from _held(inputs, self.held, ("width", "height"))
 
 
 @register("box-between")
@@ -155,6 +174,10 @@ class Square(Step):
         side = inputs.positive("side")
         return Drawing(_held_box(inputs, self.held, side, side))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its side from where it is held, its turn about that place, and the word of the place."""
+        yield from _held(inputs, self.held, ("side", "side"))
+
 
 def _held_box(inputs: Inputs, held: str, width: float, height: float) -> Figure:
     turn = math.radians(inputs.value("angle"))
@@ -162,3 +185,17 @@ def _held_box(inputs: Inputs, held: str, width: float, height: float) -> Figure:
     centre = inputs.place("place").toward(turn, -x * width).toward(turn + math.pi / 2, -y * height)
     shape = figures.box(centre, width, height, turn)
     return Figure((shape,), cornered(shape, centre))
+
+
+def _held(inputs: Inputs, held: str, fields: tuple[str, str]) -> Dimensions:
+    """The sizes of a box by their fields, from where it is held, its turn about that place, and the place's word."""
+    place, angle = inputs.place("place"), math.radians(inputs.value("angle"))
+    width, height = (inputs.value(field) for field in fields)
+    x, y = HELD[held]
+    # Each line runs through the place itself, so that it stays when the other size changes.
+    yield held_span(fields[0], x, width, place.toward(angle, -x * width), angle)
+    if fields[0] != fields[1]:
+        upright = angle + math.pi / 2
+        yield held_span(fields[1], y, height, place.toward(upright, -y * height), upright)
+    yield Angular("angle", place, max(TURN_BEYOND * max(width, height), 1.0))
+    yield Word("held", place)

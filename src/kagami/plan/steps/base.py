@@ -10,16 +10,18 @@ from typing import Any, ClassVar, Final
 
 from pydantic import BaseModel, ConfigDict
 
+from kagami.plan.dimensions.kinds import Dimensions
 from kagami.plan.evaluation.outcome import Drawing, Notes
 from kagami.plan.fields.kind import FieldKind
 from kagami.plan.fields.texts import Identifier, Name
+from kagami.plan.figure import Figure
 from kagami.plan.places.dependencies import figures_of
 from kagami.plan.places.references import parse_reference
 from kagami.plan.places.selecting import plain_id
 from kagami.plan.steps.inputs import Inputs
 from kagami.plan.values.expressions import figures_in
 
-__all__ = ["KINDS", "Chapter", "Drawing", "Inputs", "Notes", "Step", "kind_of", "register"]
+__all__ = ["KINDS", "Chapter", "Dimensions", "Drawing", "Inputs", "Notes", "Step", "kind_of", "register"]
 
 
 class Chapter(Enum):
@@ -68,6 +70,15 @@ class Step(BaseModel):
             PlanError: the step cannot be drawn with these inputs.
         """
         raise NotImplementedError
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Where its values and choices lie on the sheet; rings of its places are drawn without (see `plan.dimensions`).
+        `made` is what was drawn, None while the step holds an error.
+
+        Raises:
+            PlanError: with these inputs they lie nowhere.
+        """
+        yield from ()
 
     @classmethod
     @cache

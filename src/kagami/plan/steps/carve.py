@@ -14,10 +14,12 @@ from kagami.geometry.crumbs import broadest_neighbour, crumbs
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.geometry.selection import outline_of_faces
+from kagami.plan.dimensions.drawn import corner_of
+from kagami.plan.dimensions.kinds import Word
 from kagami.plan.fields import CHOICE, Picks, WholeFigureRefs
 from kagami.plan.figure import Figure
 from kagami.plan.places.regions import Regions, chosen, regions_of
-from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
 
 MOST_NOTES = 6
 
@@ -78,6 +80,11 @@ class Carve(Step):
         notes.extend(crumb_notes(regions.arrangement, [s for figure in figures for s in figure.copies], owners, kept))
         shape = outline_of_faces(regions.arrangement, kept)
         return Drawing(Figure((shape,)), tuple(notes), CarveDetail(regions, kept))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """What becomes of the rest, above the figures."""
+        for figure in inputs.all_figures("figures")[:1]:
+            yield Word("rest", corner_of(figure))
 
 
 def crumb_notes(

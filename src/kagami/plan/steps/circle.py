@@ -24,13 +24,19 @@ from kagami.geometry.fit.tangent import (
 )
 from kagami.geometry.point import Point
 from kagami.geometry.table import tabulate
+from kagami.plan.dimensions.drawn import TURN_BEYOND, held_span
+from kagami.plan.dimensions.kinds import Angular, Linear, Stops
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import AnchorRef, Angle, Count, FigureRef, FigureRefs, Length
 from kagami.plan.figure import Figure
 from kagami.plan.places.anchors import nearest_of
-from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
 
 FIT_PLACES = 17
+MOST_CIRCLES = 8
+"""That touch three circles (Apollonius' problem), or two with a radius."""
+RADIUS_AT = math.radians(25.0)
+"""The direction in which a radius is drawn: clear of axes and diagonals."""
 QUADRANTS = {"right": 0.0, "top": math.pi / 2, "left": math.pi, "bottom": -math.pi / 2}
 
 
@@ -60,6 +66,10 @@ class Circle(_Circle):
     def draw(self, inputs: Inputs) -> Drawing:
         """The circle, with its centre and quadrants as anchors."""
         return Drawing(circle_figure(inputs.place("centre"), inputs.positive("radius")))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its radius, out to the rim."""
+        yield Linear("radius", inputs.place("centre"), RADIUS_AT)
 
 
 @register("circle-through")
@@ -131,6 +141,11 @@ class CircleTouching(_Circle):
             raise PlanError("three-figures", field="figures", given=len(inputs.outcomes("figures")))
         return Drawing(_numbered(inputs, tangent_circles(_given(inputs, "figures"))))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its number, at the centre of each circle that does it."""
+        found = tangent_circles(_given(inputs, "figures"))
+        yield from _numbers(found)
+
 
 @register("circle-touching-two")
 class CircleTouchingTwo(_Circle):
@@ -151,6 +166,15 @@ class CircleTouchingTwo(_Circle):
         """The `number`-th of the circles of that radius that touch both, counted from the left, then from below."""
         first, second = _given(inputs, "first")[0], _given(inputs, "second")[0]
         return Drawing(_numbered(inputs, tangent_circles_of_radius(first, second, inputs.positive("radius"))))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its radius, and its number at the centre of each circle that does it."""
+        if made is None:
+            return
+        yield Linear("radius", made.anchors["centre"], RADIUS_AT)
+        first, second = _given(inputs, "first")[0], _given(inputs, "second")[0]
+        found = tangent_circles_of_radius(first, second, inputs.positive("radius"))
+        yield from _numbers(found)
 
 
 @register("circle-between")
@@ -212,10 +236,16 @@ def _as_given(curve: object) -> Given | None:
 
 
 def _numbered(inputs: Inputs, found: Sequence[Ring]) -> Figure:
-    number = inputs.count("number", 1, 8)
+    number = inputs.count("number", 1, MOST_CIRCLES)
     if number > len(found):
         raise NoCircle(f"only {len(found)} circles do this; there is no number {number}")
     return circle_figure(found[number - 1].centre, found[number - 1].radius)
+
+
+def _numbers(found: Sequence[Ring]) -> Dimensions:
+    """The number of a circle, at the centre of each; nothing where there is no choice."""
+    if len(found) > 1:
+        yield Stops("number", tuple((number, ring.centre) for number, ring in enumerate(found, 1)))
 
 
 @register("oval")
@@ -241,3 +271,10 @@ class Oval(Step):
         anchors = {"centre": centre}
         anchors.update((name, centre.toward(angle + turn, half[name])) for name, angle in QUADRANTS.items())
         return Drawing(Figure((figures.oval(centre, half["right"], half["top"], turn),), anchors))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Both axes, and the turn of the first beyond its end."""
+        centre, turn = inputs.place("centre"), math.radians(inputs.value("angle"))
+        yield held_span("width", 0, inputs.value("width"), centre, turn)
+        yield held_span("height", 0, inputs.value("height"), centre, turn + math.pi / 2)
+        yield Angular("angle", centre, TURN_BEYOND * max(inputs.value("width"), inputs.value("height")))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Annotated, ClassVar, Literal
 
 import numpy as np
@@ -11,10 +12,11 @@ from kagami.geometry.curves import Curve, Line
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.reshape import fitted_stroke
 from kagami.geometry.tolerance import LENGTH
+from kagami.plan.dimensions.kinds import Knot, Linear, Word
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import CHOICE, AnchorRef, Length, Nodes
 from kagami.plan.figure import Figure
-from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
 
 
 class _Free(Step):
@@ -27,6 +29,14 @@ class _Free(Step):
     def _require(self, least: int) -> None:
         if len(self.nodes) < least:
             raise PlanError("too-few-places", field="nodes", least=least, given=len(self.nodes))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its nodes, and whether it is closed."""
+        origin, rows = inputs.place("origin"), inputs.rows("nodes")
+        places = [origin.moved(row[0], row[1]) for row in rows]
+        yield from (Knot("nodes", origin, place, (k,)) for k, place in enumerate(places))
+        if places:
+            yield Word("form", places[-1])
 
 
 @register("free-outline")
@@ -88,3 +98,13 @@ class FreeStroke(_Free):
         )
         anchors = {"start": outline.curves[0].start, "end": outline.curves[-1].end}
         return Drawing(Figure((Shape((outline,)),), anchors))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its nodes; how close it is fitted, at its first place, and how far it is steadied, at its middle one."""
+        yield from super().dimensions(inputs, made)
+        origin, rows = inputs.place("origin"), inputs.rows("nodes")
+        if len(rows) > 1:
+            places = [origin.moved(row[0], row[1]) for row in rows]
+            middle = len(places) // 2
+            yield Linear("tolerance", places[0], places[0].direction(places[1]) + math.pi / 2, per=1.0, both=True)
+            yield Linear("steadying", places[middle], places[middle - 1].direction(places[middle]), per=0.5, both=True)

@@ -9,10 +9,12 @@ from kagami.geometry import figures
 from kagami.geometry.curves import Line
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
+from kagami.plan.dimensions.drawn import right_and_up, stops
+from kagami.plan.dimensions.kinds import Angular, Linear, Word
 from kagami.plan.fields import CHOICE, AnchorRef, Angle, Count, FigureRef, Length
 from kagami.plan.figure import Figure
 from kagami.plan.places.references import OWN_PLACE
-from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
 
 MOST_LINES = 60
 
@@ -81,6 +83,10 @@ class GuideLine(_Guide):
         angle = math.radians(inputs.value("angle"))
         return Drawing(Figure((figures.line(through, angle, inputs.sheet),), {"middle": through}))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its direction."""
+        yield Angular("angle", inputs.place("through"), inputs.sheet / 4)
+
 
 @register("line-between")
 class LineBetween(_Guide):
@@ -123,6 +129,11 @@ class Parallel(_Guide):
         reach = max(inputs.sheet, line.length / 2)
         return Drawing(Figure((figures.line(middle, heading, reach),), {"middle": middle}))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its distance from the line."""
+        line = inputs.axis("figure")
+        yield Linear("distance", line.middle, line.start.direction(line.end) + math.pi / 2)
+
 
 @register("point")
 class PointStep(_Guide):
@@ -143,6 +154,10 @@ class PointStep(_Guide):
         place = origin.moved(inputs.value("right"), inputs.value("up"))
         return Drawing(Figure((Shape(),), {OWN_PLACE: place}))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Both ways."""
+        yield from right_and_up("right", "up", inputs.place("origin"), inputs.value("right"))
+
 
 @register("polar-point")
 class PolarPoint(_Guide):
@@ -162,6 +177,12 @@ class PolarPoint(_Guide):
         angle = math.radians(inputs.value("angle"))
         place = inputs.place("origin").toward(angle, inputs.value("distance"))
         return Drawing(Figure((Shape(),), {OWN_PLACE: place}))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its direction half way, its distance at the place."""
+        origin, distance = inputs.place("origin"), inputs.value("distance")
+        yield Linear("distance", origin, math.radians(inputs.value("angle")))
+        yield Angular("angle", origin, max(distance / 2, 1.0))
 
 
 @register("grid")
@@ -185,7 +206,7 @@ class Grid(_Guide):
         """
         cells, cell = inputs.count("cells", 1, MOST_LINES), inputs.positive("cell")
         centre = inputs.place("centre")
-        first, second = (0.0, math.pi / 2) if self.form == "square" else (math.pi / 6, 5 * math.pi / 6)
+        first, second = _directions(self.form)
         slant = math.sin(second - first)
         side = cell / slant
         half = cells * side / 2
@@ -203,6 +224,21 @@ class Grid(_Guide):
             for column, along in enumerate(steps, 1)
         )
         return Drawing(Figure((Shape(tuple(Outline((line,), closed=False) for line in lines)),), anchors))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The cell from the centre upward, the number of cells at the right, its form at the centre."""
+        centre, cells, cell = inputs.place("centre"), inputs.count("cells", 1, MOST_LINES), inputs.positive("cell")
+        first, second = _directions(self.form)
+        slant = math.sin(second - first)
+        even = cells % 2 == 0
+        yield Linear("cell", centre, second, per=(1.0 if even else 0.5) / slant, both=not even)
+        yield from stops("cells", 1, MOST_LINES, lambda n: centre.toward(first, n * cell / slant / 2), cells)
+        yield Word("form", centre.toward(second, -cell / slant))
+
+
+def _directions(form: str) -> tuple[float, float]:
+    """The directions of a grid's lines, in radians."""
+    return (0.0, math.pi / 2) if form == "square" else (math.pi / 6, 5 * math.pi / 6)
 
 
 @register("polar-grid")
@@ -237,3 +273,11 @@ class PolarGrid(_Guide):
             for ray in range(rays)
         )
         return Drawing(Figure((Shape(tuple(outlines)),), anchors))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The step at the first ring, the number of rings to the right, that of rays at the last ray."""
+        centre, step = inputs.place("centre"), inputs.positive("step")
+        rings, rays = inputs.count("rings", 1, MOST_LINES), inputs.count("rays", 2, 2 * MOST_LINES)
+        yield Linear("step", centre, math.pi / rays)
+        yield from stops("rings", 1, MOST_LINES, lambda n: centre.moved(step * n, 0.0), rings)
+        yield from stops("rays", 2, 2 * MOST_LINES, lambda n: centre.toward(-math.tau / n, step * rings), rays)

@@ -12,10 +12,11 @@ from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.reshape import bowed
 from kagami.geometry.tolerance import LENGTH
+from kagami.plan.dimensions.kinds import Linear
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import AnchorRef, Length
 from kagami.plan.figure import Figure
-from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
 
 
 @register("leaf")
@@ -42,6 +43,11 @@ class Leaf(Step):
         anchors |= {"left": centre.toward(across, width / 2), "right": centre.toward(across, -width / 2)}
         return Drawing(Figure((figures.leaf(foot, tip, width),), anchors))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its width across the middle."""
+        foot, tip = inputs.apart("foot", "tip")
+        yield Linear("width", foot.middle(tip), foot.direction(tip) - math.pi / 2, per=0.5, both=True)
+
 
 @register("drop")
 class Drop(Step):
@@ -67,6 +73,11 @@ class Drop(Step):
         bow = shape.curves[0]
         anchors = {"centre": centre, "tip": tip, "touch-1": bow.start, "touch-2": bow.end, "bottom": bow.middle}
         return Drawing(Figure((shape,), anchors))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its radius, away from the tip."""
+        centre, tip = inputs.apart("centre", "tip")
+        yield Linear("radius", centre, tip.direction(centre))
 
 
 @register("shield")
@@ -122,6 +133,17 @@ class Shield(Step):
         }
         anchors |= {"shoulder-left": Point(top.x - half, shoulder), "shoulder-right": Point(top.x + half, shoulder)}
         return Drawing(Figure((Shape((Outline(tuple(sides)),)),), anchors))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its width at the top, its height down the middle, cut and side at the right, the bow at the foot."""
+        top, width, height = inputs.place("top"), inputs.value("width"), inputs.value("height")
+        cut, side = inputs.value("cut"), inputs.value("side")
+        hip, tip = top.moved(width / 2, -cut - side), top.moved(0.0, -height)
+        yield Linear("width", top, 0.0, per=0.5, both=True)
+        yield Linear("height", top, -math.pi / 2)
+        yield Linear("cut", top.moved(-width / 2, 0.0), 0.0)
+        yield Linear("side", top.moved(width / 2, -cut), -math.pi / 2)
+        yield Linear("bow", hip.middle(tip), tip.direction(hip) - math.pi / 2)
 
 
 def _bowed(start: Point, end: Point, sagitta: float) -> Curve:

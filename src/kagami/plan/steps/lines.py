@@ -9,10 +9,11 @@ from kagami.geometry import figures
 from kagami.geometry.curves import Line
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.tolerance import LENGTH
+from kagami.plan.dimensions.kinds import Word
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import CHOICE, AnchorRef, AnchorRefs
 from kagami.plan.figure import Figure
-from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
 
 
 @register("segment")
@@ -67,3 +68,9 @@ class PathStep(Step):
         anchors = {f"corner-{k}": place for k, place in enumerate(places, 1)}
         anchors.update((f"side-{k}", curve.middle) for k, curve in enumerate(shape.curves, 1))
         return Drawing(Figure((shape,), anchors))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Whether it is closed, at its last place."""
+        places = inputs.places("places")
+        if places:
+            yield Word("form", places[-1])

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from typing import Annotated, ClassVar, Literal
 
 from kagami.geometry.affine import Affine
@@ -10,11 +11,13 @@ from kagami.geometry.errors import GeometryError
 from kagami.geometry.measure.size import Box
 from kagami.geometry.point import Point
 from kagami.geometry.reshape import stretched
+from kagami.plan.dimensions.drawn import corner_of, factor, held_span, middle_of, right_and_up, turned
+from kagami.plan.dimensions.kinds import Linear, Word
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import CHOICE, AnchorRef, Angle, FigureRef, Length, Number
 from kagami.plan.figure import BOX_PLACES, Figure
-from kagami.plan.steps.bar import Held
-from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+from kagami.plan.steps.bar import HELD, Held
+from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
 from kagami.plan.steps.copies import moved
 
 Side = Annotated[Literal["left", "right", "top", "bottom"], CHOICE]
@@ -57,6 +60,10 @@ class Move(_Placing):
         by = Affine.translation(inputs.value("right"), inputs.value("up"))
         return Drawing(moved(inputs.figure("figure"), by))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Both ways, from where the figure was."""
+        yield from right_and_up("right", "up", middle_of(inputs.figure("figure")), inputs.value("right"))
+
 
 @register("place")
 class Place(_Placing):
@@ -91,6 +98,10 @@ class Rotate(_Placing):
         by = Affine.rotation(math.radians(inputs.value("angle")), inputs.place("centre"))
         return Drawing(moved(inputs.figure("figure"), by))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The angle, from where the figure was."""
+        yield from turned("angle", inputs.place("centre"), corner_of(inputs.figure("figure")))
+
 
 @register("scale")
 class Scale(_Placing):
@@ -109,6 +120,10 @@ class Scale(_Placing):
         if factor <= 0:
             raise PlanError("factor-not-positive", field="factor", value=factor)
         return Drawing(moved(inputs.figure("figure"), Affine.scaling(factor, inputs.place("centre"))))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The factor, at the corner of the figure."""
+        yield from factor("factor", inputs.place("centre"), corner_of(inputs.figure("figure")))
 
 
 @register("against")
@@ -132,6 +147,12 @@ class Against(_Placing):
         by = Affine.translation(target.x - edge.x if level else 0.0, 0.0 if level else target.y - edge.y)
         return Drawing(moved(inputs.figure("figure"), by))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The gap from the other figure, and the word of its side."""
+        edge = held_place(_box(inputs, "other"), self.side)
+        yield Linear("gap", edge, OUTWARD[self.side])
+        yield Word("side", edge)
+
 
 @register("align")
 class Align(_Placing):
@@ -148,6 +169,10 @@ class Align(_Placing):
         """Moved both ways."""
         mine, theirs = (held_place(_box(inputs, field), self.held) for field in ("figure", "other"))
         return Drawing(moved(inputs.figure("figure"), Affine.translation(theirs.x - mine.x, theirs.y - mine.y)))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The word of the place, at the other figure."""
+        yield Word("held", held_place(_box(inputs, "other"), self.held))
 
 
 @register("size")
@@ -166,6 +191,11 @@ class Size(_Placing):
         """Scaled apart along both directions: circles become ovals."""
         box = _box(inputs, "figure")
         return Drawing(_sized(inputs, box, inputs.positive("width"), inputs.positive("height"), self.held))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Both sizes from where it is held, and the word of the place."""
+        yield from _sizes(inputs, self.held, {"width": inputs.value("width"), "height": inputs.value("height")})
+        yield Word("held", held_place(_box(inputs, "figure"), self.held))
 
 
 @register("size-in-proportion")
@@ -188,6 +218,27 @@ class SizeInProportion(_Placing):
             raise PlanError("no-reading", field="figure", what="size", name=inputs.name("figure"))
         by = Affine.scaling(length / now, held_place(box, self.held))
         return Drawing(moved(inputs.figure("figure"), by))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its size one way from where it is held, and the words of place and way."""
+        box, length = _box(inputs, "figure"), inputs.value("length")
+        yield from _sizes(inputs, self.held, {"width" if self.direction == "across" else "height": length}, "length")
+        yield Word("held", held_place(box, self.held))
+        yield Word("direction", middle_of(inputs.figure("figure")))
+
+
+def _sizes(inputs: Inputs, held: str, sizes: Mapping[str, float], field: str = "") -> Dimensions:
+    """Sizes that a figure is brought to, “width” or “height”, from where it is held; `field` is another name."""
+    box = _box(inputs, "figure")
+    place = held_place(box, held)
+    x, y = HELD[held]
+    for way, size in sizes.items():
+        if way == "width":
+            middle = Point(place.x - x * size, (box.bottom + box.top) / 2)
+            yield held_span(field or way, x, size, middle, 0.0)
+        else:
+            middle = Point((box.left + box.right) / 2, place.y - y * size)
+            yield held_span(field or way, y, size, middle, math.pi / 2)
 
 
 def _sized(inputs: Inputs, box: Box, width: float, height: float, held: str) -> Figure:
@@ -219,3 +270,9 @@ class Widen(_Placing):
         except GeometryError as error:
             raise PlanError("geometry-refuses", field="amount", reason=str(error)) from error
         return Drawing(Figure(shapes))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """How far the side is moved, and its word."""
+        edge = held_place(_box(inputs, "figure"), self.side)
+        yield Linear("amount", edge, OUTWARD[self.side])
+        yield Word("side", edge)

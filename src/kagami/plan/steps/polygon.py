@@ -6,11 +6,14 @@ import math
 from typing import Annotated, ClassVar, Literal
 
 from kagami.geometry import figures
+from kagami.geometry.point import Point
 from kagami.geometry.symmetry_groups import Group
+from kagami.plan.dimensions.drawn import stops
+from kagami.plan.dimensions.kinds import Angular, Linear, Stops, Word
 from kagami.plan.fields import CHOICE, AnchorRef, Angle, Count, Length
 from kagami.plan.figure import Figure
 from kagami.plan.steps.bar import cornered
-from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
 
 
 @register("polygon")
@@ -35,6 +38,17 @@ class Polygon(Step):
         shape = figures.regular_polygon(centre, sides, radius, math.radians(inputs.value("direction")))
         return Drawing(Figure((shape,), cornered(shape, centre), Group(centre, sides)))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its turn at the first corner, its radius at the second, its number at the last."""
+        centre, radius, direction = (
+            inputs.place("centre"),
+            inputs.value("radius"),
+            math.radians(inputs.value("direction")),
+        )
+        yield Angular("direction", centre, radius)
+        yield Linear("radius", centre, direction + math.tau / max(inputs.value("sides"), 1.0))
+        yield from _orbit("sides", inputs, 3, figures.MOST_SIDES, centre, radius, direction)
+
 
 @register("standing-polygon")
 class StandingPolygon(Step):
@@ -55,21 +69,50 @@ class StandingPolygon(Step):
     foot: Annotated[Literal["side", "corner"], CHOICE] = "side"
 
     def draw(self, inputs: Inputs) -> Drawing:
-        """The polygon; anchors are its centre, corners and the middles of its sides.
+        """The polygon; anchors are its centre, corners and the middles of its sides."""
+        centre, length = inputs.place("centre"), inputs.positive("length")
+        sides = inputs.count("sides", 3, figures.MOST_SIDES)
+        half, radius = math.pi / sides, self._radius(length, sides)
+        down = -math.pi / 2
+        shape = figures.regular_polygon(centre, sides, radius, down if self.foot == "corner" else down + half)
+        return Drawing(Figure((shape,), cornered(shape, centre), Group(centre, sides)))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its given length where it is, its number at the last corner, its words below."""
+        centre, length, sides = (
+            inputs.place("centre"),
+            inputs.positive("length"),
+            inputs.count("sides", 3, figures.MOST_SIDES),
+        )
+        half, radius = math.pi / sides, self._radius(length, sides)
+        first = -math.pi / 2 + (half if self.foot == "side" else 0.0)
+        if self.given == "side":
+            a, b = centre.toward(first, radius), centre.toward(first + 2 * half, radius)
+            yield Linear("length", a.middle(b), a.direction(b), per=0.5, both=True)
+        else:
+            yield Linear("length", centre, first + (half if self.given == "inner radius" else 2 * half))
+        yield from _orbit("sides", inputs, 3, figures.MOST_SIDES, centre, radius, first)
+        yield Word("given", centre)
+        yield Word("foot", centre.toward(-math.pi / 2, radius))
+
+    def _radius(self, length: float, sides: int) -> float:
+        """The distance of its corners.
 
         Source: R = s / 2 sin(π/n) = r / cos(π/n) for side s and inner radius r (regular polygons).
         """
-        centre, length = inputs.place("centre"), inputs.positive("length")
-        sides = inputs.count("sides", 3, figures.MOST_SIDES)
         half = math.pi / sides
-        radius = {
+        return {
             "side": length / (2 * math.sin(half)),
             "inner radius": length / math.cos(half),
             "outer radius": length,
         }[self.given]
-        down = -math.pi / 2
-        shape = figures.regular_polygon(centre, sides, radius, down if self.foot == "corner" else down + half)
-        return Drawing(Figure((shape,), cornered(shape, centre), Group(centre, sides)))
+
+
+def _orbit(
+    field: str, inputs: Inputs, least: int, most: int, centre: Point, radius: float, direction: float
+) -> Dimensions:
+    """The number of corners, at the last one."""
+    yield from stops(field, least, most, lambda n: centre.toward(direction - math.tau / n, radius), inputs.value(field))
 
 
 def _star(inputs: Inputs, outer: float, inner: float, points: int) -> Drawing:
@@ -106,6 +149,19 @@ class Star(Step):
         points = inputs.count("points", 2, figures.MOST_SIDES // 2)
         return _star(inputs, inputs.positive("outer"), inputs.positive("inner"), points)
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its turn at the first tip, its radii at the second tip and the first notch, its number at the last tip."""
+        centre, outer, direction = (
+            inputs.place("centre"),
+            inputs.value("outer"),
+            math.radians(inputs.value("direction")),
+        )
+        step = math.tau / max(inputs.value("points"), 1.0)
+        yield Angular("direction", centre, outer)
+        yield Linear("outer", centre, direction + step)
+        yield Linear("inner", centre, direction + step / 2)
+        yield from _orbit("points", inputs, 2, figures.MOST_SIDES // 2, centre, outer, direction)
+
 
 @register("star-polygon")
 class StarPolygon(Step):
@@ -132,3 +188,18 @@ class StarPolygon(Step):
         skip = inputs.count("skip", 2, (points - 1) // 2)
         outer = inputs.positive("outer")
         return _star(inputs, outer, figures.notch_radius(outer, points, skip), points)
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its turn at the first tip, its radius at the second, its number at the last, its step at the tip it joins."""
+        centre, outer, direction = (
+            inputs.place("centre"),
+            inputs.value("outer"),
+            math.radians(inputs.value("direction")),
+        )
+        points = inputs.count("points", 5, figures.MOST_SIDES // 2)
+        step = math.tau / points
+        yield Angular("direction", centre, outer)
+        yield Linear("outer", centre, direction + step)
+        yield from _orbit("points", inputs, 5, figures.MOST_SIDES // 2, centre, outer, direction)
+        skips = tuple((skip, centre.toward(direction + skip * step, outer)) for skip in range(2, (points - 1) // 2 + 1))
+        yield Stops("skip", skips)

@@ -1,52 +1,44 @@
-"""Refining: bands, offsets, gaps, weaves, rounding, casts."""
+"""Refining: bands, offsets and gaps."""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping
 from typing import Annotated, ClassVar, Literal
 
-from kagami.geometry import boolean
 from kagami.geometry.offset import Corners, Ends, Place, band, offsets
-from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.outline import Shape
 from kagami.geometry.parting import Parting, parted
-from kagami.geometry.rounding import Corner, corners_of, fitting_radii, rounded, rounded_each
-from kagami.geometry.sweep import swept
-from kagami.geometry.tolerance import CRUMB, SAME
-from kagami.geometry.weave import (
-    Alternation,
-    Crossing,
-    Strand,
-    StrandsMeet,
-    alternate,
-    crowded,
-    inlaid,
-    passes_of,
-    woven,
-)
+from kagami.geometry.tolerance import CRUMB
+from kagami.plan.dimensions.drawn import across, beside, narrowest, stops
+from kagami.plan.dimensions.kinds import Dimensions, Linear, Word
 from kagami.plan.errors import PlanError
-from kagami.plan.fields import CHOICE, AnchorRef, Angle, Count, FigureRef, FigureRefs, Length, Numbers, Sizes
+from kagami.plan.fields import CHOICE, Count, FigureRef, FigureRefs, Length
 from kagami.plan.figure import Figure
 from kagami.plan.messages import number_text
-from kagami.plan.steps.base import Chapter, Drawing, Inputs, Notes, Step, register
+from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
 
 MOST_STEPS = 40
-MOST_TOLD = 6
 CornerForm = Annotated[Literal["mitred", "round", "bevelled"], CHOICE]
 CORNERS = {"mitred": Corners.MITRE, "round": Corners.ROUND, "bevelled": Corners.BEVEL}
 EndForm = Annotated[Literal["butt", "round", "square"], CHOICE]
 ENDS = {"butt": Ends.BUTT, "round": Ends.ROUND, "square": Ends.SQUARE}
 Lies = Annotated[Literal["on", "left of", "right of"], CHOICE]
 PLACES = {"on": Place.MIDDLE, "left of": Place.LEFT, "right of": Place.RIGHT}
+WIDTH_AT = 0.5
+"""Where along a line's first curve its width is drawn."""
+LAST_END = 2.0
+"""The end of a line's last curve (see `drawn.beside`)."""
 
 
-class _Refining(Step):
+class Refining(Step):
+    """A step of the chapter Refine."""
+
     chapter: ClassVar = Chapter.REFINE
 
 
 @register("band")
-class Band(_Refining):
+class Band(Refining):
     """A line, or the outline of a figure, given a width."""
 
     title: ClassVar = "band"
@@ -67,9 +59,15 @@ class Band(_Refining):
         shapes = tuple(band(shape, width, ends=ends, corners=corners, place=place) for shape in source.copies if shape)
         return Drawing(Figure(shapes, source.anchors, source.group))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its width across the line, and the words of its place, its ends and corners."""
+        source = inputs.figure("figure").whole
+        yield from across("width", source, WIDTH_AT, self.lies)
+        yield from words_along(source, {"lies": 0.75, "ends": 0.0, "corners": 1.0})
+
 
 @register("taper")
-class Taper(_Refining):
+class Taper(Refining):
     """A line given a width that changes evenly along it."""
 
     title: ClassVar = "tapering band"
@@ -98,9 +96,16 @@ class Taper(_Refining):
         shapes = tuple(band(shape, width, end_width=last, ends=ends, place=place) for shape in source.copies if shape)
         return Drawing(Figure(shapes, source.anchors))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its widths near both ends, and the words of its place and ends."""
+        source = inputs.figure("figure").whole
+        yield from across("width", source, 0.0, self.lies)
+        yield from across("end_width", source, LAST_END, self.lies)
+        yield from words_along(source, {"lies": 0.5, "ends": 0.25})
+
 
 @register("offset")
-class Offset(_Refining):
+class Offset(Refining):
     """A figure grown or shrunk by one or several equal steps."""
 
     takes_lines: ClassVar = False
@@ -124,9 +129,25 @@ class Offset(_Refining):
             raise PlanError("offset-too-far", field="distance", step=left + 1, distance=distance * (left + 1))
         return Drawing(Figure(found, {}, inputs.figure("figure").group))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The distance, outward from the outline, the number of steps further on, and the word of its corners."""
+        shape, distance = inputs.area("figure"), inputs.value("distance")
+        one, other = beside(shape, 0.5), beside(shape, 0.25)
+        if one is None or other is None:
+            return
+        yield Linear("distance", one.place, one.left + math.pi)
+        yield from stops(
+            "steps",
+            1,
+            MOST_STEPS,
+            lambda n: other.place.toward(other.left + math.pi, n * distance),
+            inputs.value("steps"),
+        )
+        yield from words_along(shape, {"corners": 1.0})
+
 
 @register("gap")
-class Gap(_Refining):
+class Gap(Refining):
     """Pieces parted by one exact distance."""
 
     takes_lines: ClassVar = False
@@ -152,236 +173,20 @@ class Gap(_Refining):
         group = inputs.all_figures("figures")[0].group if not gone else None
         return Drawing(Figure(kept, {}, group, apart=inputs.value("gap") > CRUMB), notes)
 
-
-@dataclass(frozen=True)
-class WeaveDetail:
-    """How a weave was made, for what is laid into it."""
-
-    strands: tuple[Strand, ...]
-    crossings: tuple[Crossing, ...]
-    alternation: Alternation
-    gap: float
-
-
-@register("weave")
-class Weave(_Refining):
-    """Lines made strands that pass over and under."""
-
-    title: ClassVar = "weave"
-    sentence: ClassVar = (
-        "Weave {figures}, {width} wide, ends {ends} and corners {corners}, with gap {gap}, "
-        "turning over {flipped}: {name}."
-    )
-    noun: ClassVar = "weave"
-
-    kind: Literal["weave"] = "weave"
-    figures: FigureRefs
-    width: Length = "0.8u"
-    ends: EndForm = "butt"
-    corners: CornerForm = "mitred"
-    gap: Length = "0.15u"
-    flipped: Numbers = ()
-
-    def draw(self, inputs: Inputs) -> Drawing:
-        """A copy a piece, strand by strand; anchor `crossing-k` is the k-th crossing, counted along the strands."""
-        strands = strands_of(inputs, inputs.positive("width"), ENDS[self.ends], CORNERS[self.corners])
-        if inputs.value("gap") < 0:
-            raise PlanError("length-not-positive", field="gap", what="gap", expression=inputs.typed("gap"), value=0.0)
-        try:
-            crossings = passes_of(strands)
-        except StrandsMeet as error:
-            raise PlanError("strands-meet", field="figures", x=error.place.x, y=error.place.y) from error
-        if any(number > len(crossings) for number in self.flipped):
-            raise PlanError("no-such-crossing", field="flipped", number=max(self.flipped), count=len(crossings))
-        found = alternate(strands, crossings, flipped=[number - 1 for number in self.flipped])
-        plain = alternate(strands, crossings)
-        pieces = woven(strands, crossings, found, inputs.value("gap"))
-        notes = []
-        if plain.clashes:
-            first, second = (crossings[c].place for c in plain.clashes[0])
-            values = {"x": number_text(first.x), "y": number_text(first.y)}
-            notes.append(("weave-clash", {**values, "to_x": number_text(second.x), "to_y": number_text(second.y)}))
-        close = crowded(strands, crossings, 2 * inputs.value("gap"))
-        if close:
-            places = [crossings[c].place for c in dict.fromkeys(c for pair in close for c in pair)]
-            told = "; ".join(f"{number_text(place.x)}, {number_text(place.y)}" for place in places[:MOST_TOLD])
-            more = len(places) - MOST_TOLD
-            notes.append(("weave-crowded", {"places": f"{told} and {more} more" if more > 0 else told}))
-        anchors = {f"crossing-{k}": crossing.place for k, crossing in enumerate(crossings, 1)}
-        shapes = tuple(piece for strand in pieces for piece in strand)
-        detail = WeaveDetail(tuple(strands), crossings, found, inputs.value("gap"))
-        apart = not close and inputs.value("gap") > CRUMB
-        return Drawing(Figure(shapes, anchors, apart=apart), tuple(notes), detail)
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The gap between the first two pieces, and who gives way for it."""
+        if made is None or len(made.copies) < 2:
+            return
+        ends = narrowest(made.copies[0], made.copies[1])
+        if ends is not None:
+            one, other = ends
+            yield Linear("gap", one.middle(other), one.direction(other), per=0.5, both=True)
+            yield Word("way", one.middle(other))
 
 
-@register("inlay")
-class Inlay(_Refining):
-    """A thinner band along the middle of every piece of a weave, cut by the same edges."""
-
-    title: ClassVar = "inlay"
-    sentence: ClassVar = "Lay a band {width} wide along the middles of {figure}: {name}."
-    noun: ClassVar = "inlay"
-
-    kind: Literal["inlay"] = "inlay"
-    width: Length = "0.2u"
-    figure: FigureRef
-
-    def draw(self, inputs: Inputs) -> Drawing:
-        """A copy a piece of the weave, in their order."""
-        outcome = inputs.outcomes("figure")[0]
-        detail = outcome.drawing.detail if outcome.drawing else None
-        if not isinstance(detail, WeaveDetail):
-            raise PlanError("not-a-weave", field="figure", name=outcome.name)
-        width = inputs.positive("width")
-        found = inlaid(detail.strands, detail.crossings, detail.alternation, detail.gap, width)
-        return Drawing(Figure(tuple(piece for strand in found for piece in strand), apart=outcome.made.apart))
-
-
-def strands_of(inputs: Inputs, width: float, ends: Ends, corners: Corners) -> list[Strand]:
-    """Every outline of every copy of the figures, as a strand."""
-    return [
-        Strand(outline, width, ends, corners)
-        for figure in inputs.all_figures("figures")
-        for shape in figure.copies
-        for outline in shape
-    ]
-
-
-def chosen(corners: Sequence[Corner], which: str) -> list[int]:
-    """Numbers of the corners that are meant: all, outer or inner ones."""
-    return [k for k, corner in enumerate(corners) if which in ("all", "outer" if corner.outward else "inner")]
-
-
-@register("round")
-class Round(_Refining):
-    """Corners of a figure given an arc."""
-
-    title: ClassVar = "round corners"
-    sentence: ClassVar = "Round {which} corners of {figure} by {radius}: {name}."
-    noun: ClassVar = "rounded"
-
-    kind: Literal["round"] = "round"
-    which: Annotated[Literal["all", "outer", "inner"], CHOICE] = "all"
-    figure: FigureRef
-    radius: Length = "0.5u"
-
-    def draw(self, inputs: Inputs) -> Drawing:
-        """All copies as one area, its corners rounded."""
-        shape, radius = inputs.shape("figure"), inputs.positive("radius")
-        corners = corners_of(shape)
-        source = inputs.figure("figure")
-        only = chosen(corners, self.which)
-        return Drawing(Figure((rounded(shape, radius, only),), source.anchors, source.group))
-
-
-@register("round-far")
-class RoundFar(_Refining):
-    """Corners of a figure given an arc of a radius, or of the largest for which a corner has room."""
-
-    title: ClassVar = "round as far as it goes"
-    sentence: ClassVar = "Round {which} corners of {figure} by {radius} as far as it goes: {name}."
-    noun: ClassVar = "rounded"
-
-    kind: Literal["round-far"] = "round-far"
-    which: Annotated[Literal["all", "outer", "inner"], CHOICE] = "all"
-    figure: FigureRef
-    radius: Length = "1u"
-
-    def draw(self, inputs: Inputs) -> Drawing:
-        """All copies as one area; corners with less than the radius are told with what they got."""
-        shape, radius, source = inputs.shape("figure"), inputs.positive("radius"), inputs.figure("figure")
-        corners = corners_of(shape)
-        only = chosen(corners, self.which)
-        radii = fitting_radii(shape, radius, only)
-        less = [k for k in only if radii[k] < radius]
-        notes: Notes = ()
-        if less:
-            told = "; ".join(
-                f"{number_text(corners[k].place.x)}, {number_text(corners[k].place.y)} by {number_text(radii[k])}u"
-                for k in less[:MOST_TOLD]
-            )
-            more = f" and {len(less) - MOST_TOLD} more" if len(less) > MOST_TOLD else ""
-            notes = (("round-reduced", {"radius": number_text(radius), "places": told + more}),)
-        return Drawing(Figure((rounded_each(shape, radii),), source.anchors, source.group), notes)
-
-
-@register("round-each")
-class RoundEach(_Refining):
-    """Corners of a figure given arcs of radii of their own."""
-
-    title: ClassVar = "round one by one"
-    sentence: ClassVar = "Round the corners of {figure} one by one by {radii}: {name}."
-    noun: ClassVar = "rounded"
-
-    kind: Literal["round-each"] = "round-each"
-    figure: FigureRef
-    radii: Sizes = (("0.5u",),)
-
-    def draw(self, inputs: Inputs) -> Drawing:
-        """All copies as one area; the list begins again where there are more corners, and 0 leaves a corner sharp."""
-        shape, source = inputs.shape("figure"), inputs.figure("figure")
-        given = [row[0] for row in inputs.rows("radii")]
-        if not given or any(radius < 0 for radius in given):
-            raise PlanError("radii-missing", field="radii")
-        count = len(corners_of(shape))
-        radii = [given[k % len(given)] for k in range(count)]
-        return Drawing(Figure((rounded_each(shape, radii),), source.anchors, source.group))
-
-
-@register("round-one")
-class RoundOne(_Refining):
-    """One corner of a figure given an arc, or all that are its images round the turn."""
-
-    title: ClassVar = "round one corner"
-    sentence: ClassVar = "Round the corner of {figure} at {place} by {radius}, {reach}: {name}."
-    noun: ClassVar = "rounded"
-
-    kind: Literal["round-one"] = "round-one"
-    figure: FigureRef
-    place: AnchorRef = "O"
-    radius: Length = "0.5u"
-    reach: Annotated[Literal["there alone", "all round"], CHOICE] = "there alone"
-
-    def draw(self, inputs: Inputs) -> Drawing:
-        """The corner at that place; with “all round” its images under the symmetry that the figure is known to have."""
-        source, shape, place = inputs.figure("figure"), inputs.shape("figure"), inputs.place("place")
-        wanted = [place]
-        if self.reach == "all round" and source.group is not None:
-            wanted = list(source.group.orbit(place))
-        corners = corners_of(shape)
-        only = [k for k, corner in enumerate(corners) if any(corner.place.distance(at) <= SAME for at in wanted)]
-        if not only:
-            name = inputs.name("figure")
-            raise PlanError("nothing-there", field="place", what="corner", name=name)
-        return Drawing(Figure((rounded(shape, inputs.positive("radius"), only),), source.anchors, source.group))
-
-
-@register("cast")
-class Cast(_Refining):
-    """The flat shadow of a figure."""
-
-    takes_lines: ClassVar = False
-    title: ClassVar = "cast"
-    sentence: ClassVar = "Cast {figure} over {length} at {angle}°, the figure itself {itself}: {name}."
-    noun: ClassVar = "shadow"
-
-    kind: Literal["cast"] = "cast"
-    figure: FigureRef
-    length: Length = "6u"
-    angle: Angle = "-45"
-    itself: Annotated[Literal["left out", "included"], CHOICE] = "left out"
-
-    def draw(self, inputs: Inputs) -> Drawing:
-        """What the figure sweeps on its way, with or without itself."""
-        shape, length = inputs.area("figure"), inputs.positive("length")
-        angle = math.radians(inputs.value("angle"))
-        found = swept(shape, length * math.cos(angle), length * math.sin(angle))
-        if self.itself == "left out":
-            found = boolean.difference(found, shape)
-        return Drawing(Figure((found,)))
-
-
-def outline_figure(outline: Outline) -> Figure:
-    """A figure of one outline, with its nodes as anchors."""
-    anchors = {f"corner-{k}": node for k, node in enumerate(outline.nodes, 1)}
-    return Figure((Shape((outline,)),), anchors)
+def words_along(shape: Shape, words: Mapping[str, float]) -> Dimensions:
+    """Words of choices by their fields, each at a share of the way along a line's first curve."""
+    for field, share in words.items():
+        at = beside(shape, share)
+        if at is not None:
+            yield Word(field, at.place)

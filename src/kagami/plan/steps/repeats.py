@@ -9,13 +9,19 @@ from kagami.geometry.affine import Affine
 from kagami.geometry.curves import Line
 from kagami.geometry.offset import offset
 from kagami.geometry.outline import Shape
+from kagami.geometry.point import Point
 from kagami.geometry.symmetry_groups import Group
 from kagami.plan import limits
+from kagami.plan.dimensions.drawn import corner_of, factor, middle_of, right_and_up, stops, turned
+from kagami.plan.dimensions.kinds import Linear, Word
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import CHOICE, AnchorRef, Angle, Count, FigureRef, Length, Number
 from kagami.plan.figure import Figure
-from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
 from kagami.plan.steps.copies import anchors_of_copies, paired, repeated, require_size
+
+COPIES_ASIDE = math.radians(12.0)
+"""How far beside the copies their number is drawn."""
 
 
 class _Repeat(Step):
@@ -45,6 +51,10 @@ class Reflect(_Repeat):
         anchors = {name: mirror.point(place) for name, place in source.anchors.items()}
         return Drawing(Figure(tuple(shape.mapped(mirror) for shape in source.copies), anchors))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Whether the original stays, at the original."""
+        yield Word("original", middle_of(inputs.figure("figure")))
+
 
 def _mirrored(source: Figure, line: Line) -> Group:
     """The symmetry of a figure together with its image across a line."""
@@ -72,6 +82,15 @@ class March(_Repeat):
         copies = inputs.count("copies", 2, limits.COPIES)
         return repeated(inputs.figure("figure"), [Affine.translation(dx * k, dy * k) for k in range(copies)], {})
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The way from copy to copy, and their number at the last one."""
+        source, dx, dy = inputs.figure("figure"), inputs.value("right"), inputs.value("up")
+        place = corner_of(source)
+        yield from right_and_up("right", "up", middle_of(source), dx)
+        yield from stops(
+            "copies", 2, limits.COPIES, lambda n: place.moved((n - 1) * dx, (n - 1) * dy), inputs.value("copies")
+        )
+
 
 @register("spread")
 class Spread(_Repeat):
@@ -92,6 +111,16 @@ class Spread(_Repeat):
         copies = inputs.count("copies", 2, limits.COPIES)
         dx, dy = (end.x - start.x) / (copies - 1), (end.y - start.y) / (copies - 1)
         return repeated(inputs.figure("figure"), [Affine.translation(dx * k, dy * k) for k in range(copies)], {})
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The number of copies, at the second one."""
+        start, end = inputs.apart("start", "end")
+        place = corner_of(inputs.figure("figure"))
+
+        def second(n: int) -> Point:
+            return place.moved((end.x - start.x) / (n - 1), (end.y - start.y) / (n - 1))
+
+        yield from stops("copies", 2, limits.COPIES, second, inputs.value("copies"))
 
 
 @register("echo")
@@ -129,6 +158,20 @@ class Echo(_Repeat):
             shapes.extend(_grown(shape.mapped(by), grow) for shape in source.copies)
         return Drawing(Figure(tuple(shapes), {"centre": centre, **anchors_of_copies(source, maps)}))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The factor at the second copy, their number at the last, the thickness at the right of the first."""
+        source, centre, by = inputs.figure("figure"), inputs.place("centre"), inputs.value("factor")
+        place, middle = corner_of(source), middle_of(source)
+        far, start = centre.distance(place), centre.direction(place)
+        yield from factor("factor", centre, place)
+        beside = middle if source.box is None else Point(source.box.right, middle.y)
+        yield Linear("thickness", beside, math.pi)
+        if by > 0:
+            turned = start + COPIES_ASIDE
+            yield from stops(
+                "copies", 2, limits.COPIES, lambda n: centre.toward(turned, far * by ** (n - 1)), inputs.value("copies")
+            )
+
 
 def _grown(shape: Shape, by: float) -> Shape:
     return offset(shape, by) if by and shape.closed else shape
@@ -160,6 +203,10 @@ class Open(Step):
             {"centre": pivot},
         )
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The angle, at the first figure."""
+        yield from turned("angle", inputs.place("pivot"), corner_of(inputs.figure("first")))
+
 
 @register("let-go")
 class LetGo(_Repeat):
@@ -181,3 +228,9 @@ class LetGo(_Repeat):
             name.removeprefix(prefix): place for name, place in source.anchors.items() if name.startswith(prefix)
         }
         return Drawing(Figure((source.copies[number - 1],), anchors))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The number, at each copy."""
+        copies = inputs.figure("figure").copies
+        places = [middle_of(Figure((copy,))) for copy in copies]
+        yield from stops("number", 1, len(copies), lambda n: places[n - 1], inputs.value("number"))

@@ -1,20 +1,24 @@
-"""Reshaping: bows, points, nodes; and what is split or gathered."""
+"""Reshaping: shadows, bows, points, nodes."""
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from typing import Annotated, ClassVar, Literal
 
-from kagami.geometry.curves import Arc
+from kagami.geometry import boolean
+from kagami.geometry.curves import Arc, Line
 from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.errors import GeometryError, InvalidCount
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.reshape import Bow, bowed, pointed, recognised, with_corner, with_smooth, without_node
+from kagami.geometry.sweep import swept
+from kagami.plan.dimensions.drawn import beside, corner_of, middle_of, stops
+from kagami.plan.dimensions.kinds import Angular, Linear, Word
 from kagami.plan.errors import PlanError
-from kagami.plan.fields import CHOICE, Count, FigureRef, Length
+from kagami.plan.fields import CHOICE, Angle, Count, FigureRef, Length
 from kagami.plan.figure import Figure
-from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
-from kagami.plan.steps.refine import outline_figure
+from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
 
 
 class _Reshaping(Step):
@@ -22,6 +26,37 @@ class _Reshaping(Step):
     noun: ClassVar = "reshaped"
 
     figure: FigureRef
+
+
+@register("cast")
+class Cast(_Reshaping):
+    """The flat shadow of a figure."""
+
+    takes_lines: ClassVar = False
+    title: ClassVar = "cast"
+    sentence: ClassVar = "Cast {figure} over {length} at {angle}°, the figure itself {itself}: {name}."
+    noun: ClassVar = "shadow"
+
+    kind: Literal["cast"] = "cast"
+    length: Length = "6u"
+    angle: Angle = "-45"
+    itself: Annotated[Literal["left out", "included"], CHOICE] = "left out"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """What the figure sweeps on its way, with or without itself."""
+        shape, length = inputs.area("figure"), inputs.positive("length")
+        angle = math.radians(inputs.value("angle"))
+        found = swept(shape, length * math.cos(angle), length * math.sin(angle))
+        if self.itself == "left out":
+            found = boolean.difference(found, shape)
+        return Drawing(Figure((found,)))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its length from the middle of the figure, its direction half way, and what becomes of the figure."""
+        middle, length = middle_of(inputs.figure("figure")), inputs.value("length")
+        yield Linear("length", middle, math.radians(inputs.value("angle")))
+        yield Angular("angle", middle, max(length / 2, 1.0))
+        yield Word("itself", middle)
 
 
 @register("bow")
@@ -45,6 +80,16 @@ class BowStep(_Reshaping):
             raise PlanError("bow-too-large", field="amount", bow=inputs.value("amount"), **error.values) from error
         return Drawing(Figure((Shape(outlines),), source.anchors, source.group))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """How far the first straight side is bowed, and the word of its form."""
+        for outline in inputs.shape("figure"):
+            for curve in outline.curves:
+                if isinstance(curve, Line):
+                    outward = curve.start.direction(curve.end) - math.pi / 2
+                    yield Linear("amount", curve.middle, outward)
+                    yield Word("curve", curve.middle)
+                    return
+
 
 @register("draw-to-points")
 class DrawToPoints(_Reshaping):
@@ -65,6 +110,10 @@ class DrawToPoints(_Reshaping):
         found = pointed(outline, first=self.ends != "its last end", last=self.ends != "its first end")
         return Drawing(Figure((Shape((found,)),), inputs.figure("figure").anchors))
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Which ends, at the last one."""
+        yield Word("ends", corner_of(inputs.figure("figure")))
+
 
 @register("node-out")
 class NodeOut(_Reshaping):
@@ -80,6 +129,10 @@ class NodeOut(_Reshaping):
         """Its neighbours become one curve; node k begins the k-th curve."""
         outline = inputs.one_outline("figure")
         return Drawing(outline_figure(_at_node(inputs, lambda node: without_node(outline, node))))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The number, at each node."""
+        yield from _nodes(inputs)
 
 
 @register("node-form")
@@ -98,6 +151,19 @@ class NodeForm(_Reshaping):
         outline = inputs.one_outline("figure")
         change = with_smooth if self.form == "smooth" else with_corner
         return Drawing(outline_figure(_at_node(inputs, lambda node: change(outline, node))))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The number, at each node, and the word of its form."""
+        yield from _nodes(inputs)
+        nodes, number = inputs.one_outline("figure").nodes, int(inputs.value("number"))
+        if 1 <= number <= len(nodes):
+            yield Word("form", nodes[number - 1])
+
+
+def _nodes(inputs: Inputs) -> Dimensions:
+    """The number of a node, at each node."""
+    nodes = inputs.one_outline("figure").nodes
+    yield from stops("number", 1, len(nodes), lambda n: nodes[n - 1], inputs.value("number"))
 
 
 def _at_node(inputs: Inputs, change: Callable[[int], Outline]) -> Outline:
@@ -127,3 +193,15 @@ class TrueCurves(_Reshaping):
         tolerance = inputs.positive("tolerance")
         shape = inputs.shape("figure")
         return Drawing(Figure((Shape(tuple(recognised(outline, tolerance) for outline in shape)),)))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """How far it may stray, across its first curve."""
+        at = beside(inputs.shape("figure"), 0.5)
+        if at is not None:
+            yield Linear("tolerance", at.place, at.left, both=True)
+
+
+def outline_figure(outline: Outline) -> Figure:
+    """A figure of one outline, with its nodes as anchors."""
+    anchors = {f"corner-{k}": node for k, node in enumerate(outline.nodes, 1)}
+    return Figure((Shape((outline,)),), anchors)

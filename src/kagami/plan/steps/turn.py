@@ -8,11 +8,14 @@ from typing import ClassVar, Literal
 from kagami.geometry.affine import Affine
 from kagami.geometry.point import Point
 from kagami.geometry.symmetry_groups import Group
+from kagami.geometry.tolerance import LENGTH
 from kagami.plan import limits
+from kagami.plan.dimensions.drawn import corner_of, factor, middle_of, stops, turned
+from kagami.plan.dimensions.kinds import Angular, Linear
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import AnchorRef, Angle, Count, FigureRef, Sizes
 from kagami.plan.figure import Figure
-from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
 from kagami.plan.steps.copies import repeated
 
 WHOLE = 360.0
@@ -39,6 +42,17 @@ class Turn(Step):
         turns = [Affine.rotation(index * math.tau / copies, centre) for index in range(copies)]
         source = inputs.figure("figure")
         return repeated(source, turns, {"centre": centre}, _turned(source, centre, copies))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The number of copies, at the last one."""
+        yield from _last("copies", inputs, limits.COPIES, inputs.place("centre"))
+
+
+def _last(field: str, inputs: Inputs, most: int, centre: Point) -> Dimensions:
+    """The number of copies all round a centre, at the last one."""
+    place = corner_of(inputs.figure("figure"))
+    far, start = centre.distance(place), centre.direction(place)
+    yield from stops(field, 2, most, lambda n: centre.toward(start - math.tau / n, far), inputs.value(field))
 
 
 def _turned(source: Figure, centre: Point, order: int) -> Group:
@@ -70,6 +84,18 @@ class TurnPart(Step):
         group = _turned(source, centre, copies) if abs(angle) * copies == WHOLE else None
         return repeated(source, turns, {"centre": centre}, group)
 
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The angle at the second copy, their number at the last."""
+        centre, place = inputs.place("centre"), corner_of(inputs.figure("figure"))
+        angle, middle = math.radians(inputs.value("angle")), middle_of(inputs.figure("figure"))
+        yield from turned("angle", centre, middle)
+        far, start = centre.distance(place), centre.direction(place)
+        once = int(math.tau / abs(angle)) if angle else 0
+        most = min(limits.COPIES, max(2, once))
+        yield from stops(
+            "copies", 2, most, lambda n: centre.toward(start + (n - 1) * angle, far), inputs.value("copies")
+        )
+
 
 @register("turn-reflect")
 class TurnReflect(Step):
@@ -96,6 +122,12 @@ class TurnReflect(Step):
         copies = inputs.count("copies", 2, limits.COPIES // 2)
         group = Group(centre, copies, math.radians(inputs.value("angle")))
         return repeated(inputs.figure("figure"), group.maps, {"centre": centre}, group)
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The line of reflection, and the number of copies at the last one."""
+        centre = inputs.place("centre")
+        yield Angular("angle", centre, inputs.sheet / 4)
+        yield from _last("copies", inputs, limits.COPIES // 2, centre)
 
 
 @register("turn-sizes")
@@ -129,3 +161,22 @@ class TurnSizes(Step):
             scaled = Affine(wide, 0.0, 0.0, high, centre.x * (1 - wide), centre.y * (1 - high))
             maps.append(Affine.rotation(k * angle, centre).after(scaled))
         return repeated(inputs.figure("figure"), maps, {"centre": centre})
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The angle at the second copy, and each size at its own."""
+        centre, angle = inputs.place("centre"), math.radians(inputs.value("angle"))
+        place = corner_of(inputs.figure("figure"))
+        yield from turned("angle", centre, middle_of(inputs.figure("figure")))
+        dx, dy = place.x - centre.x, place.y - centre.y
+        for k, size in enumerate(inputs.rows("sizes")):
+            if len(size) == 1:
+                yield from factor(
+                    "sizes", centre, centre.toward(centre.direction(place) + k * angle, centre.distance(place)), (k, 0)
+                )
+                continue
+            wide, high = size
+            turned_x, turned_y = k * angle + (0.0 if dx >= 0 else math.pi), k * angle + math.copysign(math.pi / 2, dy)
+            if abs(dx) > LENGTH:
+                yield Linear("sizes", centre.toward(turned_y, abs(dy) * high), turned_x, per=abs(dx), part=(k, 0))
+            if abs(dy) > LENGTH:
+                yield Linear("sizes", centre.toward(turned_x, abs(dx) * wide), turned_y, per=abs(dy), part=(k, 1))

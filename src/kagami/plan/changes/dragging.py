@@ -1,0 +1,261 @@
+"""Handles that are dragged: from a place on the sheet to the value that it means.
+
+A drag, or a nudge by keys, is turned into the change that would be made by typing (`set-field`, `set-measure`), so that
+what the hand did is what the sentence says afterwards.
+"""
+
+from __future__ import annotations
+
+import math
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any, Final
+
+from kagami.geometry.point import Point
+from kagami.plan import limits
+from kagami.plan.changes.given import Changed, Given
+from kagami.plan.changes.measures import set_measure
+from kagami.plan.changes.steps import set_field, step_of
+from kagami.plan.dimensions.kinds import Dimension, Flip, Hook, Knot, Measured, Word
+from kagami.plan.dimensions.of_step import dimensions_of
+from kagami.plan.document import Plan
+from kagami.plan.errors import ChangeRefused
+from kagami.plan.evaluation.cache import Cache
+from kagami.plan.evaluation.evaluate import evaluate_before, inputs_of
+from kagami.plan.evaluation.result import Result
+from kagami.plan.fields.values import LENGTH, ValueKind
+from kagami.plan.places.hanging import hung
+from kagami.plan.steps import Step
+from kagami.plan.steps.inputs import Inputs
+from kagami.plan.values.measures import Values
+from kagami.plan.values.moving import Moved, moved
+from kagami.plan.values.stored import typed_value
+
+LEAST_WAY: Final = 6.0
+"""How far apart stops lie on the screen at the least, in pixels."""
+USUAL_SCALE: Final = 30.0
+"""Pixels a u, where an interface does not say."""
+REACH: Final = 11.0
+"""How near an anchor must lie to be taken, in pixels."""
+FREE: Final = {"length": 0.01, "degrees": 0.1, "number": 0.001, "whole number": 1.0}
+"""What is rounded to when stops are let go, by the kind of value."""
+_PLAIN: Final = re.compile(r"\s*-?\d+(?:\.\d+)?\s*u?\s*")
+
+
+@dataclass(frozen=True, slots=True)
+class Dragged:
+    """What a drag means: a change and its arguments, whose text it changes (a measure's name, or empty for the field's
+    own), what that was and is, and what it was rounded to (0 for places).
+    """
+
+    kind: str
+    given: Mapping[str, Any]
+    owner: str
+    before: str
+    after: str
+    stop: float
+
+
+def drag(plan: Plan, given: Given) -> Changed:
+    """The handle of a dimension is dragged to a place on the sheet.
+
+    `step`, `field` and `part` tell the dimension, `place` where it went, in u; `scale` is the number of pixels a u, by
+    which stops are chosen; `free` lets go of the stops, `measure` changes the measure that the value names.
+    """
+    return _made(plan, dragged(plan, given.values, given.cache), given)
+
+
+def nudge(plan: Plan, given: Given) -> Changed:
+    """The same by keys: `by` is the number of stops to go, right and up for places and nodes, on or back for values."""
+    return _made(plan, nudged(plan, given.values, given.cache), given)
+
+
+def _made(plan: Plan, found: Dragged, given: Given) -> Changed:
+    make = set_measure if found.kind == "set-measure" else set_field
+    return make(plan, Given(found.given, given.cache))
+
+
+def as_typed(plan: Plan, kind: str, given: Mapping[str, Any], cache: Cache) -> Dragged:
+    """What a drag or a nudge means.
+
+    Raises:
+        PlanError: there is no such handle, or it cannot go there.
+    """
+    return (dragged if kind == "drag" else nudged)(plan, given, cache)
+
+
+def dragged(plan: Plan, given: Mapping[str, Any], cache: Cache) -> Dragged:
+    """See `drag`.
+
+    Raises:
+        PlanError: there is no such handle, or it cannot go there.
+    """
+    return _Hand(plan, given, cache).to(_place(given))
+
+
+def nudged(plan: Plan, given: Mapping[str, Any], cache: Cache) -> Dragged:
+    """See `nudge`.
+
+    Raises:
+        PlanError: there is no such handle, or it cannot go there.
+    """
+    by = given.get("by")
+    if not isinstance(by, list) or len(by) != 2 or not all(isinstance(n, int) and abs(n) <= 1000 for n in by):
+        raise ChangeRefused("bad-change", path="by", reason="is no pair of numbers of stops")
+    return _Hand(plan, given, cache).by(*by)
+
+
+def _place(given: Mapping[str, Any]) -> Point:
+    place = given.get("place")
+    if not isinstance(place, list) or len(place) != 2 or not all(isinstance(n, int | float) for n in place):
+        raise ChangeRefused("bad-change", path="place", reason="is no pair of numbers")
+    x, y = (float(n) for n in place)
+    if not (math.isfinite(x) and math.isfinite(y) and max(abs(x), abs(y)) <= limits.SHEET_REACH):
+        raise ChangeRefused("bad-change", path="place", reason=f"is not within {limits.SHEET_REACH:g}u of O")
+    return Point(x, y)
+
+
+class _Hand:
+    """A hand on a handle: what it holds, and what its plan came to before the step."""
+
+    def __init__(self, plan: Plan, given: Mapping[str, Any], cache: Cache) -> None:
+        self.plan, self.given = plan, given
+        self.step: Step = step_of(plan, Given(given, cache))
+        count = plan.steps.index(self.step)
+        self.result: Result = evaluate_before(plan, cache, count)
+        drawn = evaluate_before(plan, cache, count + 1).outcomes.get(self.step.id)
+        self.inputs: Inputs = inputs_of(self.step, self.result)
+        found = dimensions_of(self.step, self.inputs, drawn.figure if drawn else None)
+        self.field, self.part = str(given.get("field")), _part(given)
+        self.dimension = self._chosen(found)
+        self.kind = self.step.field_kinds()[self.field]
+        scale = given.get("scale", USUAL_SCALE)
+        self.scale = float(scale) if isinstance(scale, int | float) and 1e-3 <= scale <= 1e6 else USUAL_SCALE
+        self.free = given.get("free") is True
+
+    def _chosen(self, found: tuple[Dimension, ...]) -> Measured | Hook | Knot:
+        for dimension in found:
+            if isinstance(dimension, Word | Flip) or dimension.field != self.field:
+                continue
+            if dimension.part == self.part:
+                return dimension
+        raise ChangeRefused("no-dimension", field=self.field)
+
+    def to(self, place: Point) -> Dragged:
+        """The handle is drawn to a place."""
+        match self.dimension:
+            case Hook():
+                return self._hung(place, REACH / self.scale)
+            case Knot(_, origin, _, _):
+                return self._knotted(place.x - origin.x, place.y - origin.y)
+            case _:
+                now = self._now()
+                return self._valued(self.dimension.value_at(place, now), self.dimension)
+
+    def by(self, right: int, up: int) -> Dragged:
+        """The handle goes on by stops."""
+        match self.dimension:
+            case Hook(_, place, _):
+                stop = self._stop(LENGTH, 1.0)
+                return self._hung(place.moved(right * stop, up * stop), 0.0)
+            case Knot(_, origin, place, _):
+                stop = self._stop(LENGTH, 1.0)
+                return self._knotted(place.x - origin.x + right * stop, place.y - origin.y + up * stop)
+            case _:
+                on, now, stop = right + up, self._now(), self._stop(self._values, self.dimension.way)
+                # The next stop that way: a value between two stops first comes to one of them.
+                begun = (math.floor if on > 0 else math.ceil)(round(now / stop, 9))
+                return self._valued((begun + on) * stop, self.dimension)
+
+    @property
+    def _values(self) -> ValueKind:
+        return self.kind if isinstance(self.kind, ValueKind) else LENGTH
+
+    def _now(self) -> float:
+        resolved = self.inputs.fields[self.field]
+        for number in self.part:
+            resolved = resolved[number]
+        return float(resolved)
+
+    def _stop(self, kind: ValueKind, way: float) -> float:
+        """What a value is rounded to: the finest stop that is still told apart on the screen, or none to speak of."""
+        if self.free:
+            return FREE[kind.label]
+        apart = [stop for stop in kind.stops if stop * way * self.scale >= LEAST_WAY]
+        return apart[-1] if apart else kind.stops[0]
+
+    def _valued(self, target: float, dimension: Measured) -> Dragged:
+        kind = self._values
+        stop = self._stop(kind, dimension.way)
+        rounded = round(target / stop) * stop
+        text = self.kind.entry(self.step[self.field], self.part)
+        found = self._moved(text, rounded, stop)
+        if found.owner:
+            names = self.plan.names()
+            before, after = (typed_value(value, names) for value in (found.before, found.after))
+            arguments = {"name": found.owner, "value": after}
+            return Dragged("set-measure", arguments, found.owner, before, after, found.stop)
+        after = f"{found.after.strip()}{kind.unit}" if _bare(text, found.after) else found.after
+        return self._set({self.part: after}, found.before, after, found.stop)
+
+    def _moved(self, text: str, target: float, stop: float) -> Moved:
+        """The text moved so far that its value lies at the target."""
+        by_measure = self.given.get("measure") is True
+
+        def tried(owner: str, other: str) -> float:
+            if not owner:
+                return self.result.values.of(other)
+            anew = tuple(m.model_copy(update={"value": other}) if m.name == owner else m for m in self.plan.measures)
+            plan = self.plan.model_copy(update={"measures": anew})
+            return Values(plan, self.result.outcomes).of(text)
+
+        return moved(text, self.plan.measures, target, stop, tried, by_measure)
+
+    def _hung(self, place: Point, reach: float) -> Dragged:
+        before = self.kind.entry(self.step[self.field], self.part)
+        stop = self._stop(LENGTH, 1.0)
+        after = hung(before, place, reach, stop, self.result)
+        return self._set({self.part: after}, before, after, 0.0)
+
+    def _knotted(self, right: float, up: float) -> Dragged:
+        """A node at lengths from its outline's origin."""
+        (number,) = self.part
+        stop = self._stop(LENGTH, 1.0)
+        texts: dict[tuple[int, ...], str] = {}
+        for axis, target in enumerate((right, up)):
+            text = self.kind.entry(self.step[self.field], (number, axis))
+            rounded = round(target / stop) * stop
+            if abs(rounded - self.result.values.of(text)) > 1e-9:
+                found = self._moved(text, rounded, stop)
+                if found.owner:
+                    raise ChangeRefused("not-movable", value=typed_value(text, self.plan.names()))
+                texts[number, axis] = f"{found.after}{LENGTH.unit}" if _bare(text, found.after) else found.after
+        before = self._written(self.step[self.field], number)
+        return self._set(texts, before, None, stop)
+
+    def _written(self, value: Any, number: int) -> str:
+        return self.kind.write(value[number : number + 1], self.plan.names())
+
+    def _set(self, texts: Mapping[tuple[int, ...], str], before: str, after: str | None, stop: float) -> Dragged:
+        """The field with other texts in some parts of it."""
+        value, names = self.step[self.field], self.plan.names()
+        for part, text in texts.items():
+            value = self.kind.with_entry(value, part, text)
+        given = {"step": self.step.id, "field": self.field, "value": self.kind.given(value, names)}
+        if isinstance(self.dimension, Hook):
+            return Dragged("set-field", given, "", before, after or before, stop)
+        said = self._written(value, self.part[0]) if after is None else typed_value(after, names)
+        return Dragged("set-field", given, "", typed_value(before, names), said, stop)
+
+
+def _bare(before: str, after: str) -> bool:
+    """Whether a text was a number with no unit or u, and is a number without a unit now."""
+    return bool(_PLAIN.fullmatch(before)) and not after.strip().endswith("u")
+
+
+def _part(given: Mapping[str, Any]) -> tuple[int, ...]:
+    part = given.get("part", [])
+    if not isinstance(part, list) or len(part) > 2 or not all(isinstance(n, int) for n in part):
+        raise ChangeRefused("bad-change", path="part", reason="is no list of numbers")
+    return tuple(part)

@@ -1,0 +1,85 @@
+"""Places that a hand points at: the anchor that is near, or lengths from one."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Iterator
+from typing import Final
+
+from kagami.geometry.point import ORIGIN, Point
+from kagami.plan.evaluation.outcome import Outcome
+from kagami.plan.evaluation.result import Result
+from kagami.plan.messages import number_text
+from kagami.plan.places.anchors import crossings_of, resolve
+from kagami.plan.places.references import (
+    MOST_DEPTH,
+    SHEET_ORIGIN,
+    OffsetOf,
+    Origin,
+    parse_reference,
+    values_of,
+    write_reference,
+)
+
+MOST_CROSSED: Final = 60
+"""Curves of a figure whose crossings are offered."""
+MOST_CROSSING: Final = 6
+"""Figures at a place of which every two are looked at for crossings."""
+
+
+def hung(before: str, place: Point, reach: float, stop: float, result: Result) -> str:
+    """The reference to the anchor that lies within `reach` of a place, or lengths in stops from where the old reference
+    hung.
+    """
+    if reach > 0:
+        near = nearest(place, reach, result)
+        if near:
+            return near[0][0]
+    old = parse_reference(before)
+    base = old.origin if isinstance(old, OffsetOf) else old
+    if len(values_of(base)) > MOST_DEPTH:
+        base = Origin()
+    at = resolve(base, result.outcomes, result.values.of)
+    right, up = (round(way / stop) * stop for way in (place.x - at.x, place.y - at.y))
+    if right == up == 0:
+        return write_reference(base)
+    return write_reference(OffsetOf(base, *(f"{number_text(way).replace('−', '-')}u" for way in (right, up))))
+
+
+def nearest(place: Point, reach: float, result: Result) -> list[tuple[str, Point]]:
+    """The anchors within reach of a place, by meaning and then by nearness: the sheet's middle, centres and crossings,
+    other anchors; each place once.
+    """
+    found: dict[tuple[float, float], tuple[int, float, str, Point]] = {}
+    for rank, reference, anchor in _anchors(place, reach, result):
+        spot = (round(anchor.x, 6), round(anchor.y, 6))
+        entry = (rank, anchor.distance(place), reference, anchor)
+        if spot not in found or entry[:2] < found[spot][:2]:
+            found[spot] = entry
+    return [(reference, anchor) for _, _, reference, anchor in sorted(found.values(), key=lambda entry: entry[:2])]
+
+
+def _anchors(place: Point, reach: float, result: Result) -> Iterator[tuple[int, str, Point]]:
+    if ORIGIN.distance(place) <= reach:
+        yield 0, SHEET_ORIGIN, ORIGIN
+    here = []
+    for outcome in result.outcomes.values():
+        figure = outcome.figure
+        if figure is None:
+            continue
+        for name, anchor in figure.anchors.items():
+            if abs(anchor.x - place.x) <= reach and anchor.distance(place) <= reach:
+                yield 1 if name == "centre" else 2, f"{outcome.id}.{name}", anchor
+        if figure.box is not None and figure.curves <= MOST_CROSSED and _touched(outcome, place, reach):
+            here.append(outcome)
+    for second, first in itertools.combinations(here[-MOST_CROSSING:][::-1], 2):
+        for number, crossing in enumerate(crossings_of(first.made.whole, second.made.whole), 1):
+            if crossing.distance(place) <= reach:
+                yield 1, f"crossing({first.id},{second.id},{number})", crossing
+
+
+def _touched(outcome: Outcome, place: Point, reach: float) -> bool:
+    box = outcome.made.box
+    return box is not None and (
+        box.left - reach <= place.x <= box.right + reach and box.bottom - reach <= place.y <= box.top + reach
+    )

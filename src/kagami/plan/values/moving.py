@@ -1,0 +1,163 @@
+"""Typed values that a hand changes: which number of a value is changed, and what it becomes.
+
+The last plain number that matters is changed; where there is none, or on demand, that of the measure which is named
+last. Numbers are rounded to stops, so that what is dragged reads as if it had been typed.
+"""
+
+from __future__ import annotations
+
+import math
+import re
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from typing import Final, TypeAlias
+
+from kagami.plan.document import Measure
+from kagami.plan.errors import ChangeRefused, ExpressionError, PlanError
+from kagami.plan.messages import number_text
+from kagami.plan.values.expressions import Node, parse_value
+
+Tried: TypeAlias = Callable[[str, str], float]
+"""What a value comes to with another text for one of its texts: for itself (""), or for a measure by its name."""
+_NICE: Final = (0.001, 0.002, 0.005, 0.01, 0.02, 0.05, 0.1, 0.25, 0.5, 1.0, 2.0, 5.0, 10.0)
+_ROUNDS: Final = 40
+_CLOSE: Final = 1e-9
+_SIGNS: Final = ((re.compile(r"^\s*-\s*-"), ""), (re.compile(r"\+\s*-\s*"), "- "), (re.compile(r"-\s*-\s*"), "+ "))
+DEEPEST: Final = 12
+
+
+@dataclass(frozen=True, slots=True)
+class Number:
+    """A plain number in a text: that of a value itself (`owner` empty) or of a measure."""
+
+    owner: str
+    text: str
+    start: int
+    end: int
+    value: float
+
+    def replaced(self, value: float) -> str:
+        """The text with another number in its place; a sign that meets another is taken up by it."""
+        text = f"{self.text[: self.start]}{_plain(value)}{self.text[self.end :]}"
+        if value < 0:
+            for pattern, sign in _SIGNS:
+                text = pattern.sub(sign, text, count=1)
+        return text
+
+
+@dataclass(frozen=True, slots=True)
+class Moved:
+    """A text after a hand moved it: whose it is (see `Number`), what it was and is, and what it was rounded to."""
+
+    owner: str
+    before: str
+    after: str
+    stop: float
+
+
+def moved(
+    text: str, measures: tuple[Measure, ...], target: float, stop: float, tried: Tried, by_measure: bool
+) -> Moved:
+    """The text with which a value comes to lie at a target, rounded to about `stop`; with `by_measure`, that of a
+    measure which it names.
+
+    Raises:
+        ChangeRefused: nothing in it can be moved.
+    """
+    found = movable(text, measures, tried, by_measure)
+    if found is None:
+        raise ChangeRefused("not-movable", value=text)
+    number, slope = found
+    now = tried(number.owner, number.text)
+    value = _solved(number, tried, now, slope, target)
+    fine = _fineness(stop, slope)
+    rounded = round(value / fine) * fine
+    return Moved(number.owner, number.text, number.replaced(rounded), fine)
+
+
+def movable(
+    text: str, measures: tuple[Measure, ...], tried: Tried, by_measure: bool = False
+) -> tuple[Number, float] | None:
+    """The number that moves a value, and by how much the value goes for one; None where none does."""
+    for number in _numbers(text, {measure.name: measure for measure in measures}, by_measure):
+        try:
+            step = 1e-3 * max(1.0, abs(number.value))
+            slope = (
+                tried(number.owner, number.replaced(number.value + step)) - tried(number.owner, number.text)
+            ) / step
+        except PlanError:
+            continue  # one with which the value cannot be computed moves nothing
+        if abs(slope) > _CLOSE:
+            return number, slope
+    return None
+
+
+def _numbers(text: str, measures: dict[str, Measure], by_measure: bool) -> Iterator[Number]:
+    """Plain numbers of a text from its last, then those of the measures that it names, likewise; with `by_measure`
+    those of measures first.
+    """
+    own = [("", text, 0)]
+    seen = set()
+    later: list[Number] = []
+    while own:
+        owner, current, depth = own.pop(0)
+        numbers, names = _parts(current)
+        found = [Number(owner, current, start, end, value) for start, end, value in reversed(numbers)]
+        if by_measure and not owner:
+            later = found
+        else:
+            yield from found
+        for name in reversed(names):
+            known = measures.get(name)
+            if known is not None and known.solve is None and name not in seen and depth < DEEPEST:
+                seen.add(name)
+                own.append((name, known.value, depth + 1))
+    yield from later
+
+
+def _parts(text: str) -> tuple[list[tuple[int, int, float]], list[str]]:
+    """Plain numbers with where they stand, and names, from left to right; none in a text that cannot be read."""
+    try:
+        waiting: list[Node] = [parse_value(text).root]
+    except ExpressionError:
+        return [], []
+    numbers: list[tuple[int, int, float]] = []
+    names: list[tuple[int, str]] = []
+    while waiting:
+        node = waiting.pop()
+        if node.operation == "number":
+            numbers.append((node.start, node.end, float(text[node.start : node.end])))
+        elif node.operation == "name":
+            names.append((node.start, str(node.value)))
+        waiting.extend(node.parts)
+    return sorted(numbers), [name for _, name in sorted(names)]
+
+
+def _solved(number: Number, tried: Tried, now: float, slope: float, target: float) -> float:
+    """The number with which the value lies at the target, by the secant method; the nearest found where it ends."""
+    x, value = number.value, now
+    for _ in range(_ROUNDS):
+        if abs(value - target) <= _CLOSE * max(1.0, abs(target)):
+            break
+        further = x + (target - value) / slope
+        try:
+            beyond = tried(number.owner, number.replaced(further))
+        except PlanError:
+            break  # past what the value allows: as far as it goes
+        if not math.isfinite(beyond) or beyond == value:
+            break
+        slope, x, value = (beyond - value) / (further - x), further, beyond
+    return x
+
+
+def _fineness(stop: float, slope: float) -> float:
+    """What a number is rounded to, so that its value goes by about `stop`: a number as people write it."""
+    if abs(abs(slope) - 1) <= 1e-6:
+        return stop
+    wanted = stop / abs(slope)
+    return next((nice for nice in _NICE if nice >= wanted * (1 - 1e-6)), math.ceil(wanted))
+
+
+def _plain(value: float) -> str:
+    """A number as it is typed."""
+    return number_text(round(value, 6)).replace("−", "-").replace(",", "")

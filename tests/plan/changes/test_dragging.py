@@ -1,0 +1,178 @@
+"""What a dragged handle comes to mean: numbers in formulas, measures, stops, anchors, and what cannot be dragged."""
+
+from __future__ import annotations
+
+import math
+from unittest import TestCase
+
+from kagami.plan.changes.change import change
+from kagami.plan.changes.tentative import tentative
+from kagami.plan.document import Plan
+from kagami.plan.errors import PlanError
+from kagami.plan.evaluation.cache import Cache
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.language.text import write_text, parse_text
+
+PLAN = """Module: 4 mm
+Measure: gap = 0.25u
+Measure: beam = 2gap
+Measure: stem = beam
+Measure: read = radius of disc
+Circle disc on O with radius 3u.
+Circle rim on O with radius 1.5u + 2gap.
+Circle small on right of disc with radius {radius}.
+Bar pole from top of disc at 90°, stem wide and 6u long.
+"""
+
+
+def plan(radius: str = "1u") -> Plan:
+    return parse_text(PLAN.format(radius=radius))
+
+
+def dragged(
+    step: str, field: str, place: tuple[float, float], radius: str = "1u", kind: str = "drag", **more: object
+) -> Plan:
+    given = {"step": step, "field": field, **({"place": list(place)} if kind == "drag" else {}), **more}
+    return change(plan(radius), kind, given, Cache()).plan
+
+
+def line(of: Plan, name: str) -> str:
+    """The sentence of a step, or the line of a measure."""
+    return next(line for line in write_text(of).splitlines() if f" {name} " in line)
+
+
+def small_at(value: float) -> tuple[float, float]:
+    """Where the radius of `small` is dragged to for a value."""
+    angle = math.radians(25.0)
+    return (3 + value * math.cos(angle), value * math.sin(angle))
+
+
+class Formulas(TestCase):
+    def radius(self, before: str, target: float, **more: object) -> str:
+        after = dragged("small", "radius", small_at(target), before, **more)
+        return line(after, "small").split("with radius ")[1].removesuffix(".")
+
+    def test_a_plain_number_goes_in_stops(self) -> None:
+        self.assertEqual(self.radius("1u", 2.3), "2.25u")
+        self.assertEqual(self.radius("1", 2.3), "2.25u")
+        self.assertEqual(self.radius("1u", 2.3, free=True), "2.3u")
+
+    def test_stops_are_finer_the_nearer_one_looks(self) -> None:
+        self.assertEqual(self.radius("1u", 2.3, scale=10), "2.25u")
+        self.assertEqual(self.radius("1u", 2.35, scale=50), "2.375u")
+        self.assertEqual(self.radius("1u", 2.3, scale=200), "2.3125u")
+
+    def test_the_last_number_of_a_formula_changes(self) -> None:
+        self.assertEqual(self.radius("1.5u + 2gap", 2.5), "1.5u + 4gap")
+        self.assertEqual(self.radius("2gap + 1.5u", 2.5), "2gap + 2u")
+        self.assertEqual(self.radius("radius of disc - 1u", 2.5), "radius of disc - 0.5u")
+        self.assertEqual(self.radius("radius of disc - 1u", 3.5), "radius of disc + 0.5u")
+        self.assertEqual(self.radius("(1u + gap) * 2", 2.5), "(1u + gap) * 2")
+        self.assertEqual(self.radius("3u / 2", 1), "3u / 3")
+        self.assertEqual(self.radius("sqrt(4)", 3), "sqrt(9)")
+
+    def test_a_number_that_moves_nothing_is_passed_over(self) -> None:
+        self.assertEqual(self.radius("max(2u, 1u)", 3), "max(3u, 1u)")
+
+    def test_real_units_stay(self) -> None:
+        self.assertEqual(self.radius("8mm", 3), "12mm")
+
+    def test_a_measure_is_changed_where_there_is_no_number(self) -> None:
+        after = dragged("pole", "width", (1.0, 4.0))
+        self.assertIn("Measure: beam = 8gap", write_text(after))
+        self.assertEqual(line(after, "pole"), "Bar pole from top of disc at 90°, stem wide and 6u long.")
+        self.assertAlmostEqual(evaluate(after).measures.values["stem"], 2.0)
+
+    def test_the_other_one_on_demand(self) -> None:
+        after = dragged("small", "radius", small_at(3.5), "1.5u + 2gap", measure=True)
+        self.assertIn("Measure: gap = 1u", write_text(after))
+
+    def test_what_is_only_read_is_refused(self) -> None:
+        for value in ("radius of disc", "read"):
+            with self.assertRaises(PlanError) as caught:
+                dragged("small", "radius", small_at(2), value)
+            self.assertEqual(caught.exception.code, "not-movable")
+            self.assertIn("Type a number instead", str(caught.exception))
+
+    def test_a_solved_measure_is_not_moved(self) -> None:
+        text = PLAN.format(radius="room").replace(
+            "Measure: read", "Measure: room = solve radius of disc = 2room between 0.1u and 9u, near 1u\nMeasure: read"
+        )
+        with self.assertRaises(PlanError) as caught:
+            change(parse_text(text), "drag", {"step": "small", "field": "radius", "place": [5, 1]}, Cache())
+        self.assertEqual(caught.exception.code, "not-movable")
+
+
+class Nudges(TestCase):
+    def test_a_value_goes_to_the_next_stop(self) -> None:
+        for by, begun, after in (([1, 0], "1u", "1.25u"), ([0, -1], "1.1u", "1u"), ([4, 0], "1.1u", "2u")):
+            found = dragged("small", "radius", (0, 0), begun, kind="nudge", by=by)
+            self.assertIn(f"with radius {after}.", line(found, "small"))
+
+    def test_a_place_goes_both_ways(self) -> None:
+        found = dragged("small", "centre", (0, 0), kind="nudge", by=[2, -1])
+        self.assertIn("on 0.5u right and -0.25u up from right of disc", line(found, "small"))
+        again = change(found, "nudge", {"step": "small", "field": "centre", "by": [-2, 1]}, Cache()).plan
+        self.assertIn("on right of disc", line(again, "small"))
+
+
+class Places(TestCase):
+    def test_centres_and_crossings_come_before_places_that_are_nearer(self) -> None:
+        text = PLAN.format(radius="1u") + "Circle far on 0.2u right and 0u up from O with radius 1u.\n"
+        found = change(parse_text(text), "drag", {"step": "far", "field": "centre", "place": [3.05, 0.02]}, Cache())
+        self.assertIn("on centre of small", line(found.plan, "far"))
+
+    def test_crossings_are_anchors(self) -> None:
+        text = PLAN.format(radius="1u") + "Circle far on O with radius 1u.\n"
+        x, y = 3 - 1 / 6, math.sqrt(9 - (3 - 1 / 6) ** 2)
+        found = change(parse_text(text), "drag", {"step": "far", "field": "centre", "place": [x, y + 0.05]}, Cache())
+        self.assertIn("on crossing 1 of disc and small", line(found.plan, "far"))
+
+    def test_away_from_anchors_it_is_told_by_lengths(self) -> None:
+        found = dragged("small", "centre", (4.4, 4.1))
+        self.assertIn("on 1.5u right and 4u up from right of disc", line(found, "small"))
+        again = change(found, "drag", {"step": "small", "field": "centre", "place": [4.0, 5.0]}, Cache()).plan
+        self.assertIn("on 1u right and 5u up from right of disc", line(again, "small"))
+
+    def test_a_step_hangs_on_nothing_that_comes_later(self) -> None:
+        found = dragged("disc", "centre", (3.0, 0.0))
+        self.assertIn("on 3u right and 0u up from O", line(found, "disc"))
+
+
+class Refusals(TestCase):
+    def test_odd_drags_are_refused_in_words(self) -> None:
+        cases: list[tuple[dict[str, object], str]] = [
+            ({"step": "disc", "field": "radius"}, "bad-change"),
+            ({"step": "disc", "field": "radius", "place": [1]}, "bad-change"),
+            ({"step": "disc", "field": "radius", "place": [math.inf, 0]}, "bad-change"),
+            ({"step": "disc", "field": "radius", "place": [1e9, 0]}, "bad-change"),
+            ({"step": "disc", "field": "nothing", "place": [1, 1]}, "no-dimension"),
+            ({"step": "disc", "field": "radius", "part": [3], "place": [1, 1]}, "no-dimension"),
+            ({"step": "disc", "field": "radius", "part": "x", "place": [1, 1]}, "bad-change"),
+            ({"step": "none", "field": "radius", "place": [1, 1]}, "no-step"),
+        ]
+        for given, code in cases:
+            with self.subTest(given), self.assertRaises(PlanError) as caught:
+                change(plan(), "drag", given, Cache())
+            self.assertEqual(caught.exception.code, code)
+        with self.assertRaises(PlanError) as caught:
+            change(plan(), "nudge", {"step": "disc", "field": "radius", "by": [1.5, 0]}, Cache())
+        self.assertEqual(caught.exception.code, "bad-change")
+
+    def test_trying_gives_what_dragging_gives(self) -> None:
+        for given in (
+            {"step": "small", "field": "radius", "place": [5.3, 1.1]},
+            {"step": "small", "field": "centre", "place": [1.2, 4.4]},
+            {"step": "pole", "field": "width", "place": [1.0, 4.0]},
+        ):
+            tried = tentative(plan(), "drag", given, Cache())
+            self.assertEqual(tried, change(plan(), "drag", given, Cache()).plan)
+
+    def test_a_faulty_value_can_be_dragged_back(self) -> None:
+        found = change(plan("0u - 1u"), "drag", {"step": "small", "field": "radius", "place": [5, 0]}, Cache()).plan
+        self.assertIsNone(evaluate(found).outcomes["small"].error)
+
+    def test_a_field_of_any_name_can_be_set(self) -> None:
+        begun = parse_text("Polar grid net on O: 4 rings 1u apart and 9 rays.")
+        found = change(begun, "set-field", {"step": "net", "field": "step", "value": "2u"}).plan
+        self.assertIn("4 rings 2u apart", write_text(found))

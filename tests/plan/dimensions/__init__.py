@@ -1,0 +1,1 @@
+"""Dimensions of every kind of step, and hands that drag them."""

@@ -11,7 +11,7 @@ from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
-from kagami.plan.language.text import write_text, parse_text
+from kagami.plan.language.text import parse_text, write_text
 
 PLAN = """Module: 4 mm
 Measure: gap = 0.25u

@@ -155,7 +155,7 @@ def _fineness(stop: float, slope: float) -> float:
     if abs(abs(slope) - 1) <= 1e-6:
         return stop
     wanted = stop / abs(slope)
-    return next((nice for nice in _NICE if nice >= wanted * (1 - 1e-6)), math.ceil(wanted))
+    return next((nice for nice in _NICE if nice >= wanted * 0.99), math.ceil(wanted))
 
 
 def _plain(value: float) -> str:

@@ -14,23 +14,28 @@ from django.template.loader import render_to_string
 from kagami.exchange.face_paths import face_paths
 from kagami.exchange.svg import Frame, path_data
 from kagami.geometry.outline import Shape
+from kagami.plan.changes.dragging import as_typed
 from kagami.plan.changes.picks import carve_detail
 from kagami.plan.changes.tentative import tentative
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache, Passing
-from kagami.plan.evaluation.evaluate import evaluate, evaluate_steps, inking
+from kagami.plan.evaluation.evaluate import evaluate, evaluate_before, evaluate_steps, inking
 from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
+from kagami.plan.language.measures import measure_text
 from kagami.plan.tones import tone_colours
 from kagami.plan.values.solution import Solution
+from web.bench.handles import handles_html
 from web.bench.panel import fault_text, measure_result
-from web.bench.sheet import frame_of, region_name
+from web.bench.said import said_of
+from web.bench.sheet import active_handles, frame_of, region_name
 from web.bench.state import Looking
 from web.pictures.mirror import draw_mirror
 
 FIRST_SECONDS: Final = 0.020
 """When an answer is given with what is drawn by then."""
-TRIED: Final = ("set-field", "set-measure", "set-values", "set-tone", "retype-step")
+BY_HAND: Final = ("drag", "nudge")
+TRIED: Final = (*BY_HAND, "set-field", "set-measure", "set-values", "set-tone", "retype-step")
 """Changes that can be looked at before they are made."""
 _passing: Final[OrderedDict[tuple[int, int], Passing]] = OrderedDict()
 MOST_PASSING: Final = 8
@@ -47,9 +52,10 @@ def preview(
         PlanError: the change could not be made.
     """
     passing = _passing_of(key, cache)
-    tried = tentative(plan, kind, given, passing)
+    meant = as_typed(plan, kind, given, passing) if kind in BY_HAND else None
+    tried = tentative(plan, meant.kind, meant.given, passing) if meant else tentative(plan, kind, given, passing)
     upto = state.position(plan)
-    before = evaluate_steps(plan, cache, upto)
+    before = evaluate_before(plan, passing, upto)
     found = {name: found.value for name, found in before.findings.items() if isinstance(found, Solution)}
     after = evaluate_steps(tried, passing, upto, float("inf") if whole else FIRST_SECONDS, found)
     frame, _window = frame_of(plan, before)
@@ -59,6 +65,9 @@ def preview(
         "ink": _ink(before, after, frame),
         "regions": dict(_regions(before, after, state, frame)),
         "texts": dict(_texts(before, after)),
+        "fields": dict(_fields(plan, tried)),
+        "handles": handles_html(active_handles(tried, after, state, frame)),
+        "said": said_of(meant, plan) if meant else "",
         "faults": dict(_faults(before, after)),
     }
 
@@ -145,6 +154,20 @@ def _texts(before: Result, after: Result) -> Iterable[tuple[str, str]]:
     for name, value in after.measures.values.items():
         if before.measures.values.get(name) != value:
             yield f"measure:{name}", measure_result(after, name)
+
+
+def _fields(plan: Plan, tried: Plan) -> Iterable[tuple[str, str]]:
+    """What stands in sentences and measures, where that is new, by the key of its field."""
+    names = tried.names()
+    for measure, was in zip(tried.measures, plan.measures, strict=False):
+        if measure != was:
+            yield f"measure:{measure.name}", measure_text(measure, names)
+    for step, old in zip(tried.steps, plan.steps, strict=False):
+        if step == old or step.id != old.id or type(step) is not type(old):
+            continue
+        for name, kind in step.field_kinds().items():
+            if step[name] != old[name]:
+                yield f"{step.id}:{name}", kind.write(step[name], names)
 
 
 def _faults(before: Result, after: Result) -> Iterable[tuple[str, str]]:

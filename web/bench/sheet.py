@@ -18,6 +18,8 @@ from kagami.plan.evaluation.result import Result
 from kagami.plan.messages import listing
 from kagami.plan.places.regions import Regions
 from kagami.plan.steps import Carve, Chapter
+from kagami.plan.values.expressions import MILLIMETRES
+from web.bench.handles import Handle, handles_of
 from web.bench.hues import hues_of
 from web.bench.state import Looking
 from web.memo import Memo
@@ -69,6 +71,11 @@ class Sheet:
     regions: tuple[Region, ...]
     carve: str
     empty: bool
+    handles: tuple[Handle, ...] = ()
+    real: str = "1"
+    """Pixels of a u at its real size, by CSS (96 to an inch)."""
+    millimetres: str = "1"
+    """The real size of u."""
 
 
 NO_SHEET: Final = Sheet("100", "100", "10", ("50", "50"), (), (), (), "", False)
@@ -103,7 +110,18 @@ def draw_sheet(plan: Plan, result: Result, state: Looking) -> Sheet:
         regions=regions,
         carve=carve.id if carve and regions else "",
         empty=not plan.steps,
+        handles=active_handles(plan, result, state, frame),
+        real=frame.number(plan.module.millimetres / MILLIMETRES["px"]),
+        millimetres=frame.number(plan.module.millimetres),
     )
+
+
+def active_handles(plan: Plan, result: Result, state: Looking, frame: Frame) -> tuple[Handle, ...]:
+    """The handles of the active step, where it is drawn and no regions are chosen."""
+    step = plan.step(state.step)
+    if step is None or step.id not in result.outcomes or state.view == "regions":
+        return ()
+    return handles_of(step, result, frame)
 
 
 def _lines(result: Result, hues: dict[str, str], frame: Frame) -> Iterable[Line]:

@@ -11,6 +11,7 @@ from pydantic import ValidationError
 
 from kagami.plan import limits
 from kagami.plan.changes.dragging import drag, nudge
+from kagami.plan.changes.flipping import flip
 from kagami.plan.changes.given import Changed, Given
 from kagami.plan.changes.measures import (
     add_measure,
@@ -98,6 +99,7 @@ CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
     "set-field": set_field,
     "drag": drag,
     "nudge": nudge,
+    "flip": flip,
     "rename-step": rename_step,
     "set-guide": set_guide,
     "remove-step": remove_step,

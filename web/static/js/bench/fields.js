@@ -1,6 +1,7 @@
 // Values edited in place: what is typed goes to the server when the field is left or Enter is pressed.
 
 import { make } from "./changes.js";
+import { focusTyping } from "./line.js";
 import { clearFault } from "./messages.js";
 import { isReplacing } from "./page.js";
 import { preview, takeAllBack } from "./preview.js";
@@ -72,6 +73,7 @@ export function watchFields(plan) {
     if (!adds) return;
     event.preventDefault();
     const form = event.target;
-    await make(adds, { name: form.elements.name.value, value: form.elements.value.value }, form.elements.name);
+    const given = { name: form.elements.name.value, value: form.elements.value.value };
+    if (await make(adds, given, form.elements.name)) focusTyping();
   });
 }

@@ -3,12 +3,19 @@
 import { lookAt, make, makeLeft, walk } from "./changes.js";
 import { openChooser, take, watchChooser } from "./chooser.js";
 import { watchFields } from "./fields.js";
+import { watchChoosing } from "./choose.js";
+import { watchHandles } from "./handles.js";
+import { watchKeys } from "./keys.js";
+import { focusTyping } from "./line.js";
 import { watchSilence } from "./messages.js";
+import { watchOver } from "./over.js";
+import { watchPan } from "./pan.js";
 import { looking } from "./server.js";
 import { watchSheet } from "./sheet.js";
 import { closeSlip, watchSlip } from "./slip.js";
 import { watchStrip } from "./strip.js";
 import { openRetyping, watchTyped } from "./typed.js";
+import { fit, real, watchView } from "./view.js";
 
 const plan = document.getElementById("plan");
 const sheet = document.getElementById("sheet");
@@ -46,7 +53,12 @@ const ACTS = {
   "remove-measure": (button) => make("remove-measure", { name: button.dataset.name }, null),
   "remove-tone": (button) => make("remove-tone", { name: button.dataset.name }, null),
   "open-form": openForm,
-  "close-slip": closeSlip,
+  "close-slip": () => {
+    closeSlip();
+    focusTyping();
+  },
+  fit,
+  real,
   choose: openChooser,
   take,
 };
@@ -78,8 +90,14 @@ watchFields(document.querySelector(".names"));
 watchSlip(plan);
 watchTyped(plan);
 watchChooser(plan);
+watchView();
+watchPan(sheet);
+watchHandles(sheet);
+watchOver(sheet);
+watchChoosing(sheet, plan);
 watchSheet(sheet, plan);
 watchStrip();
 watchSilence();
+watchKeys();
 makeLeft();
 document.getElementById("main").dataset.ready = "yes";

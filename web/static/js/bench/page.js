@@ -1,6 +1,7 @@
 // Puts the server's answer on the page, and keeps the focus and half-typed words where they were.
 
 import { morph } from "./morph.js";
+import { tell } from "./pill.js";
 import { takeAllBack } from "./preview.js";
 import { look, setShown } from "./server.js";
 import { markUnsent } from "./unsent.js";
@@ -66,6 +67,7 @@ export function show(answer, settled) {
   restore(memory, settled);
   markUnsent();
   replacing = false;
+  tell("");
   const active = document.querySelector(".step.active");
   if (active && active.dataset.step !== before) active.scrollIntoView({ block: "nearest" });
   document.dispatchEvent(new CustomEvent("bench:shown", { detail: answer }));

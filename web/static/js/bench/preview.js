@@ -1,7 +1,8 @@
 // Shows what a value would do before it is made, and takes it back: paths, what measures come to, faults, the Mirror.
 
 import { leaveOff, tryOut } from "./live.js";
-import { morph } from "./morph.js";
+import { morph, morphDrawing } from "./morph.js";
+import { tell } from "./pill.js";
 
 const SVG = "http://www.w3.org/2000/svg";
 const sheet = document.getElementById("sheet");
@@ -10,10 +11,12 @@ const plan = document.getElementById("plan");
 let touched = new Map();
 let added = [];
 let mirror = null;
+let handles = null;
+let ghost = null;
 
 function set(element, name, value, kept) {
   const was = touched.get(element) || {};
-  if (!(name in was)) was[name] = name === "text" ? element.textContent : element.getAttribute(name);
+  if (!(name in was)) was[name] = name === "text" ? element.textContent : name === "value" ? element.value : element.getAttribute(name);
   touched.set(element, was);
   put(element, name, value);
   if (!kept.has(element)) kept.set(element, new Set());
@@ -22,6 +25,7 @@ function set(element, name, value, kept) {
 
 function put(element, name, value) {
   if (name === "text") element.textContent = value;
+  else if (name === "value") element.value = value;
   else if (value === null) element.removeAttribute(name);
   else if (element.getAttribute(name) !== value) element.setAttribute(name, value);
 }
@@ -70,6 +74,7 @@ function shown(answer) {
   if (answer.error === undefined) {
     for (const [step, d] of Object.entries(answer.lines)) {
       for (const path of sheet.querySelectorAll(`.line[data-step="${CSS.escape(step)}"] path`)) set(path, "d", d, kept);
+      keepGhost(step);
     }
     for (const ink of answer.ink) {
       const path = inkOf(ink);
@@ -84,9 +89,41 @@ function shown(answer) {
       const result = plan.querySelector(`[data-key="${CSS.escape(key)}"] ~ .result`);
       if (result) set(result, "text", text, kept);
     }
+    for (const [key, text] of Object.entries(answer.fields)) showField(key, text, kept);
     showFaults(answer.faults, kept);
+    showHandles(answer.handles);
+    if (answer.said) tell(answer.said);
+  } else {
+    tell(answer.error);
   }
   takeBack(kept);
+}
+
+// Where the active step's lines were stays as a dashed hairline until the hand lets go.
+function keepGhost(step) {
+  const line = sheet.querySelector(`.line[data-step="${CSS.escape(step)}"]`);
+  if (ghost || !line || !plan.querySelector(`.step.active[data-step="${CSS.escape(step)}"]`)) return;
+  ghost = document.createElementNS(SVG, "path");
+  ghost.setAttribute("class", "ghost");
+  ghost.setAttribute("d", touched.get(line.querySelector(".hair"))?.d || "");
+  line.prepend(ghost);
+}
+
+// A value stands in its field as if it had been typed; a field that is being typed in is left alone.
+function showField(key, text, kept) {
+  const field = plan.querySelector(`[data-key="${CSS.escape(key)}"]`);
+  if (!field || field === document.activeElement) return;
+  if (field.matches("input, textarea, select")) {
+    set(field, "value", text, kept);
+    if (field.matches("input")) set(field, "size", String(Math.max(1, text.length)), kept);
+  }
+  set(field, "class", `${field.getAttribute("class").replace(" tried", "")} tried`, kept);
+}
+
+function showHandles(svg) {
+  const place = document.getElementById("handles");
+  handles ??= place.innerHTML;
+  morphDrawing(place, svg);
 }
 
 function rested(answer) {
@@ -108,4 +145,8 @@ export function takeAllBack() {
   touched = new Map();
   if (mirror !== null) document.getElementById("mirror").innerHTML = mirror;
   mirror = null;
+  if (handles !== null) morphDrawing(document.getElementById("handles"), handles);
+  handles = null;
+  ghost?.remove();
+  ghost = null;
 }

@@ -2,9 +2,8 @@
 
 import { make } from "./changes.js";
 import { choosing, picked } from "./chooser.js";
+import { tell } from "./pill.js";
 import * as server from "./server.js";
-
-const pill = document.getElementById("pill");
 
 function lightStep(step, on) {
   if (!step) return;
@@ -16,11 +15,6 @@ function lightStep(step, on) {
 
 function stepOf(element) {
   return element.closest?.("[data-lights]")?.dataset.lights || element.closest?.("[data-step]")?.dataset.step;
-}
-
-function tell(text) {
-  pill.textContent = text || "";
-  pill.hidden = !text;
 }
 
 function lightOrbit(region) {

@@ -1,6 +1,7 @@
 // The slip: a new step's sentence, completed in the plan at the needle.
 
 import { make } from "./changes.js";
+import { focusTyping } from "./line.js";
 import { refused } from "./messages.js";
 import * as server from "./server.js";
 
@@ -49,6 +50,7 @@ async function submit(slip) {
     return;
   }
   closeSlip();
+  focusTyping();
 }
 
 export function watchSlip(plan) {
@@ -58,6 +60,9 @@ export function watchSlip(plan) {
     submit(event.target);
   });
   plan.addEventListener("keydown", (event) => {
-    if (event.key === "Escape" && event.target.closest("form.slip") && !document.querySelector(".chooser")) closeSlip();
+    if (event.key !== "Escape" || !event.target.closest("form.slip") || document.querySelector(".chooser")) return;
+    event.preventDefault();
+    closeSlip();
+    focusTyping();
   });
 }

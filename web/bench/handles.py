@@ -1,0 +1,206 @@
+"""The dimensions of the active step on the sheet: lines and arcs with their values, each a handle."""
+
+import json
+import math
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Final
+
+from django.template.loader import render_to_string
+from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
+
+from kagami.exchange.svg import Frame
+from kagami.geometry.errors import GeometryError
+from kagami.geometry.point import Point
+from kagami.plan.dimensions.kinds import Angular, Dimension, Flip, Hook, Knot, Linear, Stops, Word
+from kagami.plan.dimensions.of_step import dimensions_of
+from kagami.plan.errors import PlanError
+from kagami.plan.evaluation.evaluate import inputs_of
+from kagami.plan.evaluation.result import Result
+from kagami.plan.language.places import describe
+from kagami.plan.language.translation import tr
+from kagami.plan.messages import number_text
+from kagami.plan.steps import Step
+from kagami.plan.steps.inputs import Inputs
+from kagami.plan.values.stored import typed_value
+
+FORMS: Final = {
+    Linear: "length",
+    Angular: "angle",
+    Stops: "count",
+    Hook: "place",
+    Knot: "node",
+    Word: "choice",
+    Flip: "flip",
+}
+LABEL_AT: Final = 0.6
+"""Where on its line a length's value is set."""
+LEAST_LABELLED: Final = 2.4
+"""A line shorter than this, in u, has its value beyond its tip."""
+ARC_AT: Final = 0.42
+"""How far out an angle's arc is drawn, as a share of the way to its handle."""
+NAMED: Final = 0.35
+"""Up to which slope a label beyond a tip stands over or under it, as a cosine."""
+
+
+@dataclass(frozen=True)
+class Handle:
+    """A dimension as the template sets it: lengths are SVG units, angles degrees of the screen."""
+
+    key: str
+    form: str
+    field: str
+    part: str
+    value: str
+    x: str
+    y: str
+    place: str
+    """Where the handle is, in u, as JSON."""
+    said: str
+    line: str = ""
+    tick: str = ""
+    """Where the other end of a bracket lies."""
+    turn: str = "0"
+    label: str = ""
+    label_x: str = "0"
+    label_y: str = "0"
+    label_turn: str = "0"
+    label_dx: str = "0"
+    label_dy: str = "0"
+    anchor: str = "middle"
+    next: str = ""
+    number: float = 0.0
+
+
+def handles_of(step: Step, result: Result, frame: Frame) -> tuple[Handle, ...]:
+    """The handles of a step, in the order of its sentence; none where its values come to nothing."""
+    outcome = result.outcomes.get(step.id)
+    try:
+        inputs = inputs_of(step, result)
+        found = dimensions_of(step, inputs, outcome.figure if outcome else None)
+    except (PlanError, GeometryError):
+        return ()  # the step says what is wrong; there is nothing to take hold of
+    order = {name: number for number, name in enumerate(step.field_kinds())}
+    drawn = _Drawn(step, inputs, frame, result.plan.names())
+    return tuple(drawn.handle(dimension) for dimension in sorted(found, key=lambda one: order[one.field]))
+
+
+def handles_html(handles: Iterable[Handle]) -> SafeString:
+    """The handles as SVG."""
+    return render_to_string("bench/_handles.html", {"handles": handles})
+
+
+@dataclass(frozen=True)
+class _Drawn:
+    step: Step
+    inputs: Inputs
+    frame: Frame
+    names: dict[str, str]
+
+    def handle(self, dimension: Dimension) -> Handle:
+        """A dimension, drawn as a book of geometry would."""
+        match dimension:
+            case Linear():
+                return self._length(dimension)
+            case Angular():
+                return self._angle(dimension)
+            case Stops():
+                value = self._value(dimension)
+                return self._at(dimension, dimension.tip(value), self._text(dimension), number=value)
+            case Hook():
+                text = self.step.field_kinds()[dimension.field].entry(self.step[dimension.field], dimension.part)
+                return self._at(dimension, dimension.place, describe(text, self.names))
+            case Knot():
+                return self._at(dimension, dimension.place, str(dimension.part[0] + 1))
+            case Word():
+                return self._word(dimension)
+            case Flip():
+                return self._at(dimension, dimension.place, str(dimension.number))
+
+    def _value(self, dimension: Linear | Angular | Stops) -> float:
+        found = self.inputs.fields[dimension.field]
+        for number in dimension.part:
+            found = found[number]
+        return float(found)
+
+    def _text(self, dimension: Linear | Angular | Stops) -> str:
+        kind = self.step.field_kinds()[dimension.field]
+        return typed_value(kind.entry(self.step[dimension.field], dimension.part), self.names)
+
+    def _at(self, dimension: Dimension, place: Point, value: str, **more: object) -> Handle:
+        """A handle at a place, with what every handle has."""
+        part = list(getattr(dimension, "part", ())) or ([dimension.number] if isinstance(dimension, Flip) else [])
+        x, y = self.frame.place(place).split()
+        key = f"h-{self.step.id}-{dimension.field}-{'-'.join(map(str, part))}-{FORMS[type(dimension)]}"
+        label = _("{field} of {name}").format(field=tr(dimension.field.replace("_", " ")), name=self.step.name)
+        said = f"{label} {part[0] + 1}" if part and not isinstance(dimension, Flip) else label
+        where = json.dumps([round(place.x, 6), round(place.y, 6)])
+        given: dict[str, object] = {"label": value, **more}
+        return Handle(
+            key,
+            FORMS[type(dimension)],
+            dimension.field,
+            json.dumps(part),
+            value,
+            x,
+            y,
+            where,
+            said,
+            **given,  # type: ignore[arg-type]
+        )
+
+    def _length(self, dimension: Linear) -> Handle:
+        value = self._value(dimension)
+        tip = dimension.tip(value)
+        foot = dimension.tip(-value) if dimension.both and dimension.base == 0 else dimension.foot
+        long = foot.distance(tip)
+        heading = foot.direction(tip) if long > 0 else dimension.heading
+        screen = -math.degrees(heading)
+        line = f"M{self.frame.place(foot)}L{self.frame.place(tip)}"
+        text = self._text(dimension)
+        label = {} if not dimension.both and long >= LEAST_LABELLED else self._beyond(tip, heading)
+        if not label:
+            at = self.frame.place(foot.lerp(tip, LABEL_AT)).split()
+            upright = screen if math.cos(heading) >= 0 else screen + 180.0
+            label = {"label_x": at[0], "label_y": at[1], "label_turn": f"{upright:.2f}"}
+        tick = self.frame.place(foot) if dimension.both else ""
+        return self._at(dimension, tip, text, line=line, tick=tick, turn=f"{screen:.2f}", number=value, **label)
+
+    def _beyond(self, tip: Point, heading: float) -> dict[str, str]:
+        """Where a label stands beyond a tip: away from its line, and clear of the handle."""
+        x, y = self.frame.place(tip).split()
+        cos, sin = math.cos(heading), math.sin(heading)
+        anchor = "start" if cos > NAMED else "end" if cos < -NAMED else "middle"
+        return {
+            "label_x": x,
+            "label_y": y,
+            "label_dx": f"{15 * cos:.1f}",
+            "label_dy": f"{-17 * sin:.1f}",
+            "anchor": anchor,
+        }
+
+    def _angle(self, dimension: Angular) -> Handle:
+        value = self._value(dimension)
+        tip, centre = dimension.tip(value), dimension.centre
+        near = ARC_AT * dimension.radius
+        start, end = centre.toward(dimension.zero, near), centre.toward(dimension.heading(value), near)
+        swept = dimension.per * value
+        line = f"M{self.frame.place(centre)}L{self.frame.place(tip)}"
+        if 0 < abs(swept) < 360:
+            radius = self.frame.length(near)
+            large, way = int(abs(swept) > 180), int(swept < 0)
+            line += f"M{self.frame.place(start)}A{radius} {radius} 0 {large} {way} {self.frame.place(end)}"
+            line += f"M{self.frame.place(centre)}L{self.frame.place(centre.toward(dimension.zero, near * 1.15))}"
+        label = self._beyond(tip, dimension.heading(value))
+        text = self._text(dimension)
+        shown = f"{text}°" if text.replace(".", "").replace("-", "").isdigit() else f"{text} = {number_text(value)}°"
+        handle = self._at(dimension, tip, text, line=line, number=value, **label)
+        return Handle(**{**handle.__dict__, "label": shown})
+
+    def _word(self, dimension: Word) -> Handle:
+        kind, value = self.step.field_kinds()[dimension.field], str(self.step[dimension.field])
+        words = kind.words
+        after = words[(words.index(value) + 1) % len(words)] if value in words else value
+        handle = self._at(dimension, dimension.place, value, next=after)
+        return Handle(**{**handle.__dict__, "label": tr(value)})

@@ -1,0 +1,48 @@
+// Keys for the whole page: a letter begins a sentence, signs zoom, pages walk the needle, Delete takes the open step out.
+
+import { lookAt, make } from "./changes.js";
+import { choosing } from "./chooser.js";
+import { activeStep } from "./handles.js";
+import { focusTyping } from "./line.js";
+import { looking } from "./server.js";
+import { currentSlip } from "./slip.js";
+import { fit, zoomBy } from "./view.js";
+
+const FIELDS = "input, textarea, select, [contenteditable]";
+
+function steps() {
+  return document.querySelectorAll("#plan .step").length;
+}
+
+function walkNeedle(by) {
+  const { needle } = looking();
+  const at = needle === "" ? steps() : Number(needle);
+  const next = Math.max(0, Math.min(steps(), at + by));
+  return lookAt({ needle: next === steps() ? "" : String(next) });
+}
+
+const ACTS = {
+  "+": () => zoomBy(1),
+  "=": () => zoomBy(1),
+  "-": () => zoomBy(-1),
+  "−": () => zoomBy(-1),
+  0: fit,
+  PageUp: () => walkNeedle(-1),
+  PageDown: () => walkNeedle(1),
+  Delete: () => activeStep() && make("remove-step", { step: activeStep() }, null),
+  Escape: () => activeStep() && lookAt({ step: "" }),
+};
+
+export function watchKeys() {
+  document.addEventListener("keydown", (event) => {
+    if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || event.target.matches(FIELDS)) return;
+    if (event.key === "Escape" && (choosing() || currentSlip() || document.querySelector(".banner:not([hidden])"))) return;
+    const act = ACTS[event.key];
+    if (act) {
+      event.preventDefault();
+      act();
+    } else if (event.key.length === 1 && /\p{L}/u.test(event.key)) {
+      focusTyping();
+    }
+  });
+}

@@ -1,0 +1,193 @@
+// How the sheet is looked at: zoom about the pointer, pan, fit, real size, and rulers. The view is kept in u, so that it
+// stays where it was put while the frame of the drawing changes underneath.
+
+const SVG = "http://www.w3.org/2000/svg";
+const STEP = 1.2;
+const LEAST = 0.5;
+const MOST = 4000;
+const EVERY_PX = 64;
+const ROUND = [1, 2, 5];
+
+const sheet = document.getElementById("sheet");
+// The middle of the window in u and the pixels of a u; null while the whole drawing is fitted in.
+let view = null;
+let pointer = null;
+
+function drawing() {
+  return document.getElementById("drawing");
+}
+
+function frame() {
+  const { unit, originX, originY, fit } = drawing().dataset;
+  return { unit: Number(unit), x: Number(originX), y: Number(originY), fit };
+}
+
+// Pixels a u, as things stand on the screen.
+export function scale() {
+  return drawing().getScreenCTM().a * frame().unit;
+}
+
+// Where a pointer is, in u.
+export function placeOf(event) {
+  const { unit, x, y } = frame();
+  const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(drawing().getScreenCTM().inverse());
+  return [(at.x - x) / unit, (y - at.y) / unit];
+}
+
+function fitted() {
+  const box = drawing().getBoundingClientRect();
+  const [x, y] = placeOf({ clientX: box.left + box.width / 2, clientY: box.top + box.height / 2 });
+  return { x, y, scale: scale() };
+}
+
+function apply() {
+  const svg = drawing();
+  const { unit, x, y, fit } = frame();
+  if (view) {
+    const box = svg.getBoundingClientRect();
+    const [width, height] = [(box.width / view.scale) * unit, (box.height / view.scale) * unit];
+    const [left, top] = [x + view.x * unit - width / 2, y - view.y * unit - height / 2];
+    svg.setAttribute("viewBox", `${left} ${top} ${width} ${height}`);
+  } else {
+    svg.setAttribute("viewBox", fit);
+  }
+  const { a } = svg.getScreenCTM();
+  svg.style.setProperty("--px", String(1 / a));
+  document.querySelector(".zoom").textContent = `1u = ${Math.round(scale() * 10) / 10} px`;
+  drawRulers();
+  tellPlace();
+}
+
+function bounded(wanted) {
+  return Math.min(MOST, Math.max(LEAST, wanted));
+}
+
+export function zoomAt(event, factor) {
+  const before = placeOf(event);
+  const now = view || fitted();
+  view = { ...now, scale: bounded(now.scale * factor) };
+  apply();
+  const after = placeOf(event);
+  panTo(view.x + before[0] - after[0], view.y + before[1] - after[1]);
+}
+
+function panTo(x, y) {
+  view = { ...(view || fitted()), x, y };
+  apply();
+}
+
+// By pixels of the screen: what is drawn follows the hand.
+export function panBy(dx, dy) {
+  const now = view || fitted();
+  panTo(now.x - dx / now.scale, now.y + dy / now.scale);
+}
+
+function middle() {
+  const box = drawing().getBoundingClientRect();
+  return { clientX: box.left + box.width / 2, clientY: box.top + box.height / 2 };
+}
+
+export function fit() {
+  view = null;
+  apply();
+}
+
+export function real() {
+  view = { ...(view || fitted()), scale: bounded(Number(drawing().dataset.real)) };
+  apply();
+}
+
+export function zoomBy(times) {
+  zoomAt(middle(), STEP ** times);
+}
+
+// Numbers along a ruler: every 1, 2 or 5 times a power of ten, so that they lie far enough apart.
+function spacing(pixelsEach) {
+  for (let power = -4; power < 6; power += 1) {
+    for (const round of ROUND) {
+      const step = round * 10 ** power;
+      if (step * pixelsEach >= EVERY_PX) return { step, parts: round === 2 ? 4 : 5, power };
+    }
+  }
+  return { step: 1e6, parts: 5, power: 6 };
+}
+
+function unitOfRuler() {
+  const real = sheet.dataset.ruler === "mm";
+  return { each: real ? 1 / Number(drawing().dataset.millimetres) : 1, name: real ? "mm" : "u" };
+}
+
+function drawRuler(ruler, level) {
+  const box = ruler.getBoundingClientRect();
+  const length = level ? box.width : box.height;
+  const { each, name } = unitOfRuler();
+  const pixels = scale() * each;
+  const { step, parts, power } = spacing(pixels);
+  const start = placeOf({ clientX: box.left, clientY: level ? box.bottom : box.top })[level ? 0 : 1] / each;
+  const by = level ? 1 : -1;
+  const nodes = [];
+  const first = Math.floor((start * by) / step) - 1;
+  for (let k = first * parts; ; k += 1) {
+    const value = (k * step) / parts;
+    const at = (value - start * by) * pixels;
+    if (at > length) break;
+    const whole = k % parts === 0;
+    const tick = document.createElementNS(SVG, "path");
+    tick.setAttribute("d", level ? `M${at} 18v${whole ? -9 : -4}` : `M18 ${at}h${whole ? -9 : -4}`);
+    nodes.push(tick);
+    if (!whole) continue;
+    const text = document.createElementNS(SVG, "text");
+    text.textContent = (value * by).toFixed(Math.max(0, -power)).replace("-", "−");
+    text.setAttribute("transform", level ? `translate(${at + 3} 9)` : `translate(9 ${at - 3}) rotate(-90)`);
+    nodes.push(text);
+  }
+  const mark = document.createElementNS(SVG, "path");
+  mark.setAttribute("class", "pointer");
+  nodes.push(mark);
+  ruler.replaceChildren(...nodes);
+  ruler.dataset.unit = name;
+}
+
+function drawRulers() {
+  for (const ruler of sheet.parentNode.querySelectorAll(".ruler")) drawRuler(ruler, ruler.classList.contains("level"));
+}
+
+function tellPlace() {
+  const told = sheet.parentNode.querySelector(".place");
+  const { each, name } = unitOfRuler();
+  const number = (value) => (Math.round((value / each) * 100) / 100).toFixed(2).replace("-", "−");
+  told.textContent = pointer ? `${number(pointer[0])} ${number(pointer[1])} ${name}` : name;
+}
+
+function markPointer(event) {
+  pointer = event ? placeOf(event) : null;
+  for (const ruler of sheet.parentNode.querySelectorAll(".ruler")) {
+    const box = ruler.getBoundingClientRect();
+    const level = ruler.classList.contains("level");
+    const d = !event ? "" : level ? `M${event.clientX - box.left} 0v18` : `M0 ${event.clientY - box.top}h18`;
+    ruler.querySelector(".pointer")?.setAttribute("d", d);
+  }
+  tellPlace();
+}
+
+// A wheel of a mouse turns in steps; a pinch arrives with the control key, two fingers on a pad by small ways.
+function onWheel(event) {
+  event.preventDefault();
+  if (event.ctrlKey || event.metaKey) return zoomAt(event, Math.exp(-event.deltaY / 100));
+  const turned = event.deltaMode !== 0 || (event.deltaX === 0 && Math.abs(event.deltaY) >= 50);
+  if (turned && !event.shiftKey) return zoomAt(event, STEP ** -Math.sign(event.deltaY));
+  return event.shiftKey && event.deltaX === 0 ? panBy(-event.deltaY, 0) : panBy(-event.deltaX, -event.deltaY);
+}
+
+export function watchView() {
+  sheet.addEventListener("wheel", onWheel, { passive: false });
+  sheet.addEventListener("pointermove", markPointer);
+  sheet.addEventListener("pointerleave", () => markPointer(null));
+  sheet.parentNode.querySelector(".place").addEventListener("click", () => {
+    sheet.dataset.ruler = sheet.dataset.ruler === "mm" ? "u" : "mm";
+    apply();
+  });
+  document.addEventListener("bench:shown", apply);
+  new ResizeObserver(apply).observe(sheet);
+  apply();
+}

@@ -7,6 +7,7 @@ drawn within the first moments is left for a second call, which finds the rest d
 
 from collections import OrderedDict
 from collections.abc import Iterable, Mapping
+from dataclasses import replace
 from typing import Any, Final
 
 from django.template.loader import render_to_string
@@ -23,6 +24,8 @@ from kagami.plan.evaluation.evaluate import evaluate, evaluate_before, evaluate_
 from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
 from kagami.plan.language.measures import measure_text
+from kagami.plan.language.sentences import write_sentence
+from kagami.plan.steps import Step
 from kagami.plan.tones import tone_colours
 from kagami.plan.values.solution import Solution
 from web.bench.handles import handles_html
@@ -35,7 +38,8 @@ from web.pictures.mirror import draw_mirror
 FIRST_SECONDS: Final = 0.020
 """When an answer is given with what is drawn by then."""
 BY_HAND: Final = ("drag", "nudge")
-TRIED: Final = (*BY_HAND, "set-field", "set-measure", "set-values", "set-tone", "retype-step")
+BY_SENTENCE: Final = ("add-step", "add-sentence", "draw-step")
+TRIED: Final = (*BY_HAND, *BY_SENTENCE, "set-field", "set-measure", "set-values", "set-tone", "retype-step")
 """Changes that can be looked at before they are made."""
 _passing: Final[OrderedDict[tuple[int, int], Passing]] = OrderedDict()
 MOST_PASSING: Final = 8
@@ -55,9 +59,11 @@ def preview(
     meant = as_typed(plan, kind, given, passing) if kind in BY_HAND else None
     tried = tentative(plan, meant.kind, meant.given, passing) if meant else tentative(plan, kind, given, passing)
     upto = state.position(plan)
+    new = _new_step(plan, tried)
+    looks = replace(state, step=new.id) if new else state
     before = evaluate_before(plan, passing, upto)
     found = {name: found.value for name, found in before.findings.items() if isinstance(found, Solution)}
-    after = evaluate_steps(tried, passing, upto, float("inf") if whole else FIRST_SECONDS, found)
+    after = evaluate_steps(tried, passing, upto + (new is not None), float("inf") if whole else FIRST_SECONDS, found)
     frame, _window = frame_of(plan, before)
     return {
         "more": not after.complete,
@@ -66,8 +72,9 @@ def preview(
         "regions": dict(_regions(before, after, state, frame)),
         "texts": dict(_texts(before, after)),
         "fields": dict(_fields(plan, tried)),
-        "handles": handles_html(active_handles(tried, after, state, frame)),
-        "said": said_of(meant, plan) if meant else "",
+        "handles": handles_html(active_handles(tried, after, looks, frame)),
+        "said": said_of(meant, plan) if meant else write_sentence(new, tried.names()) if new else "",
+        "new": new.id if new else "",
         "faults": dict(_faults(before, after)),
     }
 
@@ -162,12 +169,20 @@ def _fields(plan: Plan, tried: Plan) -> Iterable[tuple[str, str]]:
     for measure, was in zip(tried.measures, plan.measures, strict=False):
         if measure != was:
             yield f"measure:{measure.name}", measure_text(measure, names)
-    for step, old in zip(tried.steps, plan.steps, strict=False):
-        if step == old or step.id != old.id or type(step) is not type(old):
+    known = {step.id: step for step in plan.steps}
+    for step in tried.steps:
+        old = known.get(step.id)
+        if step is old or (old is not None and type(step) is not type(old)):
             continue
         for name, kind in step.field_kinds().items():
-            if step[name] != old[name]:
-                yield f"{step.id}:{name}", kind.write(step[name], names)
+            if old is None or step[name] != old[name]:
+                yield f"{step.id if old else 'new'}:{name}", kind.write(step[name], names)
+
+
+def _new_step(plan: Plan, tried: Plan) -> Step | None:
+    """The step that would be added, if one would."""
+    known = {step.id for step in plan.steps}
+    return next((step for step in tried.steps if step.id not in known), None)
 
 
 def _faults(before: Result, after: Result) -> Iterable[tuple[str, str]]:

@@ -6,11 +6,13 @@ from typing import Final
 
 from django.utils.translation import gettext as _
 
+from kagami.geometry.point import ORIGIN, Point
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.kind import Offer
 from kagami.plan.language.sentences import Own, Words, sentence_parts
 from kagami.plan.language.translation import tr
+from kagami.plan.messages import listing
 from kagami.plan.naming import free_name
 from kagami.plan.steps import KINDS, Carve, Chapter, Step, Turn, in_order_of_work, kind_of
 from web.bench.hues import hues_of
@@ -42,6 +44,10 @@ class Slip:
     kind: str
     title: str
     tokens: tuple[Token, ...]
+    release: bool = False
+    """Whether the hand must be drawn on, to where another place is given."""
+    press: str = ""
+    """What a press on the sheet gives it, in words; empty where it is not begun there."""
 
 
 def verbs() -> tuple[tuple[str, tuple[Family, ...]], ...]:
@@ -76,7 +82,18 @@ def draw_slip(plan: Plan, result: Result, kind: str, position: int, asked: str =
             tokens.append(Token("words", _("the regions chosen on the sheet")))
         else:
             tokens.append(slot_token(step, part, result, names, hues))
-    return Slip(kind, tr(cls.title), tuple(tokens))
+    return Slip(kind, tr(cls.title), tuple(tokens), bool(cls.release), _press(cls))
+
+
+def _press(cls: type[Step]) -> str:
+    """What a hand gives on the sheet, in words."""
+    if not cls.press:
+        return ""
+    onward = [cls.release] if cls.release else [name for name in cls.swept(ORIGIN, Point(1.0, 1.0)) if name != "held"]
+    if not onward:
+        return _("Press on the sheet for the {place}").format(place=tr(cls.press))
+    text = _("Press on the sheet for the {place}, draw on for the {values}")
+    return text.format(place=tr(cls.press), values=listing([tr(name) for name in onward]))
 
 
 def _model(plan: Plan, result: Result, cls: type[Step], position: int, asked: str) -> Step:

@@ -74,7 +74,7 @@ def change(request: HttpRequest, mark_id: int) -> HttpResponse:
     mark, kind = mark_of(request.user, mark_id), str(data.get("kind"))
     made = history.make_change(request.user, mark, base_of(data), kind, _given(data), identity_of(data))
     seen = looking(data.get("state"))
-    if kind in ("add-step", "add-sentence"):
+    if kind in ("add-step", "add-sentence", "draw-step"):
         seen = _after_new_step(made, seen)
     return _answer(request, made, seen, data)
 

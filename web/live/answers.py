@@ -8,6 +8,7 @@ from django.utils.translation import gettext as _
 
 from kagami.plan.errors import PlanError
 from web import tracing
+from web.bench.aim import aim
 from web.bench.preview import TRIED, preview, rested
 from web.bench.state import looking
 from web.evaluation.door import ask
@@ -16,6 +17,8 @@ from web.evaluation.references import PlanReference
 from web.live.tokens import Seen, Stale, seen_by
 from web.marks.models import Revision
 
+AIM: Final = "aim"
+"""The question what lies under a hand."""
 LANGUAGES: Final = 12
 """Characters of a language's code."""
 
@@ -41,11 +44,13 @@ def _language(question: Mapping[str, Any]) -> str:
 
 def _answered(question: Mapping[str, Any], seen: Seen) -> dict[str, Any]:
     kind, given = str(question.get("kind")), question.get("given")
-    if kind not in TRIED or not isinstance(given, dict):
+    if kind not in (*TRIED, AIM) or not isinstance(given, dict):
         return {"error": _("This cannot be tried."), "code": "bad-request"}
     reference = PlanReference(seen.mark, seen.revision, lambda: _stored(seen))
     state = looking(question.get("state"))
     try:
+        if kind == AIM:
+            return ask(aim, reference, given, state)
         if question.get("rested") is True:
             return ask(rested, reference, reference.key, kind, given, state)
         return ask(preview, reference, reference.key, kind, given, state, question.get("whole") is True)

@@ -127,6 +127,8 @@ TEXTS: Final[dict[str, str]] = {
     "no-step": "There is no such step any more.",
     "no-measure": "There is no measure “{name}”.",
     "not-movable": "Nothing in {value} can be dragged: it is read from figures, or solved. Type a number instead.",
+    "not-begun-by-hand": "A step of kind {kind} is not begun on the sheet. Fill in its sentence.",
+    "draw-on": "Draw on: {field} is where the hand lets go.",
     "no-dimension": "{field} has no place on the sheet that could be dragged just now. Type its value.",
     "no-field": "This step has no field “{name}”.",
     "text-not-plain": "This {what} holds signs that cannot be shown, such as a line break. Leave them out.",

@@ -24,6 +24,7 @@ from kagami.plan.changes.measures import (
 from kagami.plan.changes.picks import with_witnesses
 from kagami.plan.changes.regions import absorb, pick
 from kagami.plan.changes.sentences import add_sentence, mend, retype_step
+from kagami.plan.changes.sketching import draw_step
 from kagami.plan.changes.steps import add_step, move_step, remove_step, rename_step, set_field, set_guide
 from kagami.plan.changes.tones import add_tone, remove_tone, rename_tone, set_tone, with_typed_tones
 from kagami.plan.document import Module, Plan
@@ -93,6 +94,7 @@ def rename_mark(plan: Plan, given: Given) -> Changed:
 
 CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
     "add-step": add_step,
+    "draw-step": draw_step,
     "add-sentence": add_sentence,
     "retype-step": retype_step,
     "mend": mend,

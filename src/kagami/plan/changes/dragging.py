@@ -13,8 +13,8 @@ from dataclasses import dataclass
 from typing import Any, Final
 
 from kagami.geometry.point import Point
-from kagami.plan import limits
 from kagami.plan.changes.given import Changed, Given
+from kagami.plan.changes.grain import grain_of, place_given
 from kagami.plan.changes.measures import set_measure
 from kagami.plan.changes.steps import set_field, step_of
 from kagami.plan.dimensions.kinds import Dimension, Flip, Hook, Knot, Measured, Word
@@ -32,14 +32,6 @@ from kagami.plan.values.measures import Values
 from kagami.plan.values.moving import Moved, moved
 from kagami.plan.values.stored import typed_value
 
-LEAST_WAY: Final = 6.0
-"""How far apart stops lie on the screen at the least, in pixels."""
-USUAL_SCALE: Final = 30.0
-"""Pixels a u, where an interface does not say."""
-REACH: Final = 11.0
-"""How near an anchor must lie to be taken, in pixels."""
-FREE: Final = {"length": 0.01, "degrees": 0.1, "number": 0.001, "whole number": 1.0}
-"""What is rounded to when stops are let go, by the kind of value."""
 _PLAIN: Final = re.compile(r"\s*-?\d+(?:\.\d+)?\s*u?\s*")
 
 
@@ -91,7 +83,7 @@ def dragged(plan: Plan, given: Mapping[str, Any], cache: Cache) -> Dragged:
     Raises:
         PlanError: there is no such handle, or it cannot go there.
     """
-    return _Hand(plan, given, cache).to(_place(given))
+    return _Hand(plan, given, cache).to(place_given(given, "place"))
 
 
 def nudged(plan: Plan, given: Mapping[str, Any], cache: Cache) -> Dragged:
@@ -104,16 +96,6 @@ def nudged(plan: Plan, given: Mapping[str, Any], cache: Cache) -> Dragged:
     if not isinstance(by, list) or len(by) != 2 or not all(isinstance(n, int) and abs(n) <= 1000 for n in by):
         raise ChangeRefused("bad-change", path="by", reason="is no pair of numbers of stops")
     return _Hand(plan, given, cache).by(*by)
-
-
-def _place(given: Mapping[str, Any]) -> Point:
-    place = given.get("place")
-    if not isinstance(place, list) or len(place) != 2 or not all(isinstance(n, int | float) for n in place):
-        raise ChangeRefused("bad-change", path="place", reason="is no pair of numbers")
-    x, y = (float(n) for n in place)
-    if not (math.isfinite(x) and math.isfinite(y) and max(abs(x), abs(y)) <= limits.SHEET_REACH):
-        raise ChangeRefused("bad-change", path="place", reason=f"is not within {limits.SHEET_REACH:g}u of O")
-    return Point(x, y)
 
 
 class _Hand:
@@ -130,9 +112,7 @@ class _Hand:
         self.field, self.part = str(given.get("field")), _part(given)
         self.dimension = self._chosen(found)
         self.kind = self.step.field_kinds()[self.field]
-        scale = given.get("scale", USUAL_SCALE)
-        self.scale = float(scale) if isinstance(scale, int | float) and 1e-3 <= scale <= 1e6 else USUAL_SCALE
-        self.free = given.get("free") is True
+        self.grain = grain_of(given)
 
     def _chosen(self, found: tuple[Dimension, ...]) -> Measured | Hook | Knot:
         for dimension in found:
@@ -146,7 +126,7 @@ class _Hand:
         """The handle is drawn to a place."""
         match self.dimension:
             case Hook():
-                return self._hung(place, REACH / self.scale)
+                return self._hung(place, self.grain.reach)
             case Knot(_, origin, _, _):
                 return self._knotted(place.x - origin.x, place.y - origin.y)
             case _:
@@ -157,13 +137,13 @@ class _Hand:
         """The handle goes on by stops."""
         match self.dimension:
             case Hook(_, place, _):
-                stop = self._stop(LENGTH, 1.0)
+                stop = self.grain.stop(LENGTH)
                 return self._hung(place.moved(right * stop, up * stop), 0.0)
             case Knot(_, origin, place, _):
-                stop = self._stop(LENGTH, 1.0)
+                stop = self.grain.stop(LENGTH)
                 return self._knotted(place.x - origin.x + right * stop, place.y - origin.y + up * stop)
             case _:
-                on, now, stop = right + up, self._now(), self._stop(self._values, self.dimension.way)
+                on, now, stop = right + up, self._now(), self.grain.stop(self._values, self.dimension.way)
                 # The next stop that way: a value between two stops first comes to one of them.
                 begun = (math.floor if on > 0 else math.ceil)(round(now / stop, 9))
                 return self._valued((begun + on) * stop, self.dimension)
@@ -178,16 +158,9 @@ class _Hand:
             resolved = resolved[number]
         return float(resolved)
 
-    def _stop(self, kind: ValueKind, way: float) -> float:
-        """What a value is rounded to: the finest stop that is still told apart on the screen, or none to speak of."""
-        if self.free:
-            return FREE[kind.label]
-        apart = [stop for stop in kind.stops if stop * way * self.scale >= LEAST_WAY]
-        return apart[-1] if apart else kind.stops[0]
-
     def _valued(self, target: float, dimension: Measured) -> Dragged:
         kind = self._values
-        stop = self._stop(kind, dimension.way)
+        stop = self.grain.stop(kind, dimension.way)
         rounded = round(target / stop) * stop
         text = self.kind.entry(self.step[self.field], self.part)
         found = self._moved(text, rounded, stop)
@@ -214,14 +187,14 @@ class _Hand:
 
     def _hung(self, place: Point, reach: float) -> Dragged:
         before = self.kind.entry(self.step[self.field], self.part)
-        stop = self._stop(LENGTH, 1.0)
+        stop = self.grain.stop(LENGTH)
         after = hung(before, place, reach, stop, self.result)
         return self._set({self.part: after}, before, after, 0.0)
 
     def _knotted(self, right: float, up: float) -> Dragged:
         """A node at lengths from its outline's origin."""
         (number,) = self.part
-        stop = self._stop(LENGTH, 1.0)
+        stop = self.grain.stop(LENGTH)
         texts: dict[tuple[int, ...], str] = {}
         for axis, target in enumerate((right, up)):
             text = self.kind.entry(self.step[self.field], (number, axis))

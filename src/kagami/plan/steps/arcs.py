@@ -59,11 +59,17 @@ class Ring(_Round):
     title: ClassVar = "ring"
     sentence: ClassVar = "Ring {name} on {centre} from radius {inner} to {outer}."
     noun: ClassVar = "ring"
+    press: ClassVar = "centre"
 
     kind: Literal["ring"] = "ring"
     centre: AnchorRef = "O"
     inner: Length = "3u"
     outer: Length = "4u"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        return {"inner": start.distance(end) * 0.75, "outer": start.distance(end)}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The ring; anchors are its centre and the quadrants of both circles (`top`, `inner-top` …)."""
@@ -96,12 +102,18 @@ class ArcStep(_Round):
     title: ClassVar = "arc"
     sentence: ClassVar = "Arc {name} on {centre} with radius {radius} from {start}° to {end}°."
     noun: ClassVar = "arc"
+    press: ClassVar = "centre"
 
     kind: Literal["arc"] = "arc"
     centre: AnchorRef = "O"
     radius: Length = "3u"
     start: Angle = "0"
     end: Angle = "90"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        return {"radius": start.distance(end), "start": math.degrees(start.direction(end))}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The arc, counter-clockwise; anchors are its centre, start, middle and end."""
@@ -121,12 +133,18 @@ class Wedge(_Round):
     title: ClassVar = "wedge"
     sentence: ClassVar = "Wedge {name} on {centre} with radius {radius} from {start}° to {end}°."
     noun: ClassVar = "wedge"
+    press: ClassVar = "centre"
 
     kind: Literal["wedge"] = "wedge"
     centre: AnchorRef = "O"
     radius: Length = "4u"
     start: Angle = "60"
     end: Angle = "120"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        return {"radius": start.distance(end)}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The wedge; anchors are its centre, and start, middle and end of its arc."""
@@ -146,6 +164,7 @@ class RingPart(_Round):
     title: ClassVar = "ring part"
     sentence: ClassVar = "Ring part {name} on {centre} from radius {inner} to {outer}, from {start}° to {end}°."
     noun: ClassVar = "ring part"
+    press: ClassVar = "centre"
 
     kind: Literal["ring-part"] = "ring-part"
     centre: AnchorRef = "O"
@@ -153,6 +172,11 @@ class RingPart(_Round):
     outer: Length = "4u"
     start: Angle = "0"
     end: Angle = "90"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        return {"inner": start.distance(end) * 0.75, "outer": start.distance(end)}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The part; anchors are its centre, and start, middle and end of its outer arc."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from typing import Annotated, ClassVar, Final, Literal
 
 from kagami.geometry import figures
@@ -33,6 +34,11 @@ Held = Annotated[
 ]
 
 
+def _corner(width: float, height: float) -> str:
+    """The place that a box is held by whose opposite corner lies so far to the right and up."""
+    return f"{'bottom' if height >= 0 else 'top'} {'left' if width >= 0 else 'right'}"
+
+
 def cornered(shape: Shape, centre: Point) -> dict[str, Point]:
     """Anchors of a polygon: its centre, corners, and the middles of its sides (side k runs from corner k to k + 1)."""
     anchors = {"centre": centre}
@@ -49,12 +55,18 @@ class Bar(Step):
     chapter: ClassVar = Chapter.FIGURES
     sentence: ClassVar = "Bar {name} from {foot} at {direction}°, {width} wide and {length} long."
     noun: ClassVar = "bar"
+    press: ClassVar = "foot"
 
     kind: Literal["bar"] = "bar"
     foot: AnchorRef = "O"
     direction: Angle = "90"
     width: Length = "1u"
     length: Length = "6u"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        return {"direction": math.degrees(start.direction(end)), "length": start.distance(end)}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The bar; anchors are the middles of its ends and sides, its corners and its centre."""
@@ -86,6 +98,8 @@ class BarBetween(Step):
     chapter: ClassVar = Chapter.FIGURES
     sentence: ClassVar = "Bar {name} from {foot} to {head}, {width} wide."
     noun: ClassVar = "bar"
+    press: ClassVar = "foot"
+    release: ClassVar = "head"
 
     kind: Literal["bar-between"] = "bar-between"
     foot: AnchorRef = "O"
@@ -114,6 +128,7 @@ class BoxStep(Step):
     chapter: ClassVar = Chapter.FIGURES
     sentence: ClassVar = "Box {name}, {width} wide and {height} high, its {held} on {place}, turned by {angle}°."
     noun: ClassVar = "box"
+    press: ClassVar = "place"
 
     kind: Literal["box"] = "box"
     width: Length = "6u"
@@ -121,6 +136,12 @@ class BoxStep(Step):
     held: Held = "centre"
     place: AnchorRef = "O"
     angle: Angle = "0"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        width, height = end.x - start.x, end.y - start.y
+        return {"width": abs(width), "height": abs(height), "held": _corner(width, height)}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The rectangle, turned about the place it is held by; its anchors are centre, corners and side middles."""
@@ -139,6 +160,8 @@ class BoxBetween(Step):
     chapter: ClassVar = Chapter.FIGURES
     sentence: ClassVar = "Box {name} from corner {first} to corner {second}."
     noun: ClassVar = "box"
+    press: ClassVar = "first"
+    release: ClassVar = "second"
 
     kind: Literal["box-between"] = "box-between"
     first: AnchorRef = "O"
@@ -162,12 +185,19 @@ class Square(Step):
     chapter: ClassVar = Chapter.FIGURES
     sentence: ClassVar = "Square {name} of side {side}, its {held} on {place}, turned by {angle}°."
     noun: ClassVar = "square"
+    press: ClassVar = "place"
 
     kind: Literal["square"] = "square"
     side: Length = "6u"
     held: Held = "centre"
     place: AnchorRef = "O"
     angle: Angle = "0"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        width, height = end.x - start.x, end.y - start.y
+        return {"side": max(abs(width), abs(height)), "held": _corner(width, height)}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The square; anchors as those of a box."""

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from enum import Enum
 from functools import cache
 from typing import Any, ClassVar, Final
 
 from pydantic import BaseModel, ConfigDict
 
+from kagami.geometry.point import Point
 from kagami.plan.dimensions.kinds import Dimensions
 from kagami.plan.evaluation.outcome import Drawing, Notes
 from kagami.plan.fields.kind import FieldKind
@@ -54,6 +55,11 @@ class Step(BaseModel):
     takes_lines: ClassVar[bool] = True
     """Whether lines that bound no area may be chosen for its figures."""
 
+    press: ClassVar[str] = ""
+    """The place that a hand gives it which presses on the sheet; empty for kinds that are not begun there."""
+    release: ClassVar[str] = ""
+    """The place that it gives where it lets go."""
+
     id: Identifier
     name: Name
     guide: bool = False
@@ -79,6 +85,13 @@ class Step(BaseModel):
             PlanError: with these inputs they lie nowhere.
         """
         yield from ()
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """The values that a hand gives it which presses at `start` and lets go at `end`: numbers are rounded to stops
+        afterwards, texts stand as they are.
+        """
+        return {}
 
     @classmethod
     @cache

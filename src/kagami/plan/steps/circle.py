@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import ClassVar, Literal
 
 import numpy as np
@@ -58,10 +58,16 @@ class Circle(_Circle):
 
     title: ClassVar = "circle"
     sentence: ClassVar = "Circle {name} on {centre} with radius {radius}."
+    press: ClassVar = "centre"
 
     kind: Literal["circle"] = "circle"
     centre: AnchorRef = "O"
     radius: Length = "3u"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        return {"radius": start.distance(end)}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The circle, with its centre and quadrants as anchors."""
@@ -78,6 +84,8 @@ class CircleThrough(_Circle):
 
     title: ClassVar = "circle through"
     sentence: ClassVar = "Circle {name} on {centre} through {place}."
+    press: ClassVar = "centre"
+    release: ClassVar = "place"
 
     kind: Literal["circle-through"] = "circle-through"
     centre: AnchorRef = "O"
@@ -95,6 +103,8 @@ class CircleDiameter(_Circle):
 
     title: ClassVar = "circle by diameter"
     sentence: ClassVar = "Circle {name} over the diameter from {first} to {second}."
+    press: ClassVar = "first"
+    release: ClassVar = "second"
 
     kind: Literal["circle-diameter"] = "circle-diameter"
     first: AnchorRef = "O"
@@ -256,12 +266,18 @@ class Oval(Step):
     chapter: ClassVar = Chapter.FIGURES
     sentence: ClassVar = "Oval {name} on {centre}, {width} wide and {height} high, turned by {angle}°."
     noun: ClassVar = "oval"
+    press: ClassVar = "centre"
 
     kind: Literal["oval"] = "oval"
     centre: AnchorRef = "O"
     width: Length = "6u"
     height: Length = "4u"
     angle: Angle = "0"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        return {"width": 2 * abs(end.x - start.x), "height": 2 * abs(end.y - start.y)}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The oval; anchors are its centre and the ends of its axes."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from typing import Annotated, ClassVar, Literal
 
 from kagami.geometry import figures
@@ -37,6 +38,7 @@ class CentreLines(_Guide):
     title: ClassVar = "centre lines"
     sentence: ClassVar = "Centre lines {name} through {centre}."
     noun: ClassVar = "axes"
+    press: ClassVar = "centre"
 
     kind: Literal["centre-lines"] = "centre-lines"
     centre: AnchorRef = "O"
@@ -54,6 +56,7 @@ class Diagonals(_Guide):
     title: ClassVar = "diagonals"
     sentence: ClassVar = "Diagonals {name} through {centre}."
     noun: ClassVar = "diagonals"
+    press: ClassVar = "centre"
 
     kind: Literal["diagonals"] = "diagonals"
     centre: AnchorRef = "O"
@@ -72,10 +75,16 @@ class GuideLine(_Guide):
     title: ClassVar = "line"
     sentence: ClassVar = "Line {name} through {through} at {angle}°."
     noun: ClassVar = "line"
+    press: ClassVar = "through"
 
     kind: Literal["guide-line"] = "guide-line"
     through: AnchorRef = "O"
     angle: Angle = "45"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        return {"angle": math.degrees(start.direction(end))}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """A line as long as the sheet, both ways."""
@@ -95,6 +104,8 @@ class LineBetween(_Guide):
     title: ClassVar = "line between"
     sentence: ClassVar = "Line {name} through {first} and {second}."
     noun: ClassVar = "line"
+    press: ClassVar = "first"
+    release: ClassVar = "second"
 
     kind: Literal["line-between"] = "line-between"
     first: AnchorRef = "O"
@@ -142,11 +153,17 @@ class PointStep(_Guide):
     title: ClassVar = "point"
     sentence: ClassVar = "Point {name}, {right} right and {up} up from {origin}."
     noun: ClassVar = "point"
+    press: ClassVar = "origin"
 
     kind: Literal["point"] = "point"
     origin: AnchorRef = "O"
     right: Length = "2u"
     up: Length = "0u"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        return {"right": end.x - start.x, "up": end.y - start.y}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """No curve, one anchor."""
@@ -166,11 +183,17 @@ class PolarPoint(_Guide):
     title: ClassVar = "point by angle"
     sentence: ClassVar = "Point {name}, {distance} away from {origin} at {angle}°."
     noun: ClassVar = "point"
+    press: ClassVar = "origin"
 
     kind: Literal["polar-point"] = "polar-point"
     origin: AnchorRef = "O"
     distance: Length = "2u"
     angle: Angle = "30"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        return {"distance": start.distance(end), "angle": math.degrees(start.direction(end))}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """No curve, one anchor."""
@@ -192,12 +215,18 @@ class Grid(_Guide):
     title: ClassVar = "grid"
     sentence: ClassVar = "Grid {name} on {centre}, {form}, {cells} cells of {cell} each way."
     noun: ClassVar = "grid"
+    press: ClassVar = "centre"
 
     kind: Literal["grid"] = "grid"
     centre: AnchorRef = "O"
     form: Annotated[Literal["square", "rhombic"], CHOICE] = "square"
     cells: Count = "8"
     cell: Length = "2u"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        return {"cell": max(abs(end.x - start.x), abs(end.y - start.y)) / 4}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The lines; anchor `r-c` is the crossing in row r and column c, counted from 1 at the bottom left.
@@ -248,12 +277,18 @@ class PolarGrid(_Guide):
     title: ClassVar = "polar grid"
     sentence: ClassVar = "Polar grid {name} on {centre}: {rings} rings {step} apart and {rays} rays."
     noun: ClassVar = "grid"
+    press: ClassVar = "centre"
 
     kind: Literal["polar-grid"] = "polar-grid"
     centre: AnchorRef = "O"
     rings: Count = "4"
     step: Length = "2u"
     rays: Count = "12"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        return {"step": start.distance(end) / 4}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """Rings and rays; anchor `r-c` is the crossing of ring r, from inside, and ray c, counter-clockwise from the

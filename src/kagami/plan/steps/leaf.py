@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
+from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from kagami.geometry import figures
@@ -27,11 +28,18 @@ class Leaf(Step):
     chapter: ClassVar = Chapter.FIGURES
     sentence: ClassVar = "Leaf {name} from {foot} to {tip}, {width} wide."
     noun: ClassVar = "leaf"
+    press: ClassVar = "foot"
+    release: ClassVar = "tip"
 
     kind: Literal["leaf"] = "leaf"
     foot: AnchorRef = "O"
     tip: AnchorRef = "O"
     width: Length = "2u"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        return {"width": start.distance(end) / 3}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The leaf; anchors are its foot, tip, centre and both sides."""
@@ -57,11 +65,18 @@ class Drop(Step):
     chapter: ClassVar = Chapter.FIGURES
     sentence: ClassVar = "Drop {name} on {centre} with radius {radius}, its tip on {tip}."
     noun: ClassVar = "drop"
+    press: ClassVar = "centre"
+    release: ClassVar = "tip"
 
     kind: Literal["drop"] = "drop"
     centre: AnchorRef = "O"
     radius: Length = "2u"
     tip: AnchorRef = "O"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        return {"radius": start.distance(end) * 0.4}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The drop; anchors are its centre, tip and the two places where straight sides touch the arc."""
@@ -91,6 +106,7 @@ class Shield(Step):
         "straight for {side}, its foot bowed by {bow}."
     )
     noun: ClassVar = "shield"
+    press: ClassVar = "top"
 
     kind: Literal["shield"] = "shield"
     top: AnchorRef = "O"
@@ -99,6 +115,12 @@ class Shield(Step):
     cut: Length = "0u"
     side: Length = "4u"
     bow: Length = "0.5u"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        width, height = 2 * abs(end.x - start.x), abs(end.y - start.y)
+        return {"width": width, "height": height, "side": height / 2}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The shield; anchors are its top, tip, shoulders, and where its straight sides end (`hip-left`, `hip-right`).

@@ -24,6 +24,8 @@ class Segment(Step):
     chapter: ClassVar = Chapter.FIGURES
     sentence: ClassVar = "Segment {name} from {first} to {second}."
     noun: ClassVar = "segment"
+    press: ClassVar = "first"
+    release: ClassVar = "second"
 
     kind: Literal["segment"] = "segment"
     first: AnchorRef = "O"

@@ -71,6 +71,8 @@ class Place(_Placing):
 
     title: ClassVar = "place"
     sentence: ClassVar = "Place {figure} with {start} on {end}: {name}."
+    press: ClassVar = "start"
+    release: ClassVar = "end"
 
     kind: Literal["place"] = "place"
     start: AnchorRef = "O"
@@ -88,6 +90,7 @@ class Rotate(_Placing):
 
     title: ClassVar = "rotate"
     sentence: ClassVar = "Rotate {figure} about {centre} by {angle}°: {name}."
+    press: ClassVar = "centre"
 
     kind: Literal["rotate"] = "rotate"
     centre: AnchorRef = "O"
@@ -109,6 +112,7 @@ class Scale(_Placing):
 
     title: ClassVar = "scale"
     sentence: ClassVar = "Scale {figure} from {centre} by {factor}: {name}."
+    press: ClassVar = "centre"
 
     kind: Literal["scale"] = "scale"
     centre: AnchorRef = "O"
@@ -255,6 +259,7 @@ class Widen(_Placing):
 
     title: ClassVar = "move one side"
     sentence: ClassVar = "Move the {side} side of {figure} by {amount}, cut at {place}: {name}."
+    press: ClassVar = "place"
 
     kind: Literal["widen"] = "widen"
     side: Side = "right"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from typing import Annotated, ClassVar, Literal
 
 from kagami.geometry import figures
@@ -24,12 +25,18 @@ class Polygon(Step):
     chapter: ClassVar = Chapter.FIGURES
     sentence: ClassVar = "Polygon {name} of {sides} sides on {centre}, corners {radius} out, the first at {direction}°."
     noun: ClassVar = "polygon"
+    press: ClassVar = "centre"
 
     kind: Literal["polygon"] = "polygon"
     sides: Count = "6"
     centre: AnchorRef = "O"
     radius: Length = "4u"
     direction: Angle = "90"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        return {"radius": start.distance(end), "direction": math.degrees(start.direction(end))}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The polygon; anchors are its centre, corners and the middles of its sides."""
@@ -60,6 +67,7 @@ class StandingPolygon(Step):
         "Polygon {name} of {sides} sides with {given} {length}, its centre on {centre}, standing on a {foot}."
     )
     noun: ClassVar = "polygon"
+    press: ClassVar = "centre"
 
     kind: Literal["standing-polygon"] = "standing-polygon"
     sides: Count = "6"
@@ -67,6 +75,11 @@ class StandingPolygon(Step):
     length: Length = "4u"
     centre: AnchorRef = "O"
     foot: Annotated[Literal["side", "corner"], CHOICE] = "side"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        return {"given": "outer radius", "length": start.distance(end)}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The polygon; anchors are its centre, corners and the middles of its sides."""
@@ -136,6 +149,7 @@ class Star(Step):
         "the first tip at {direction}°."
     )
     noun: ClassVar = "star"
+    press: ClassVar = "centre"
 
     kind: Literal["star"] = "star"
     points: Count = "6"
@@ -143,6 +157,12 @@ class Star(Step):
     outer: Length = "5u"
     inner: Length = "2.5u"
     direction: Angle = "90"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        far = start.distance(end)
+        return {"outer": far, "inner": far / 2, "direction": math.degrees(start.direction(end))}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The star; anchors are its centre, tips and notches."""
@@ -174,6 +194,7 @@ class StarPolygon(Step):
         "the first tip at {direction}°."
     )
     noun: ClassVar = "star"
+    press: ClassVar = "centre"
 
     kind: Literal["star-polygon"] = "star-polygon"
     points: Count = "5"
@@ -181,6 +202,11 @@ class StarPolygon(Step):
     outer: Length = "5u"
     skip: Count = "2"
     direction: Angle = "90"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From where a hand presses to where it lets go."""
+        return {"outer": start.distance(end), "direction": math.degrees(start.direction(end))}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The outline of the star {points/skip}; anchors are its centre, tips and notches."""

@@ -99,6 +99,8 @@ class Spread(_Repeat):
     title: ClassVar = "spread"
     sentence: ClassVar = "Spread {figure} from {start} to {end}, {copies} altogether: {name}."
     noun: ClassVar = "row"
+    press: ClassVar = "start"
+    release: ClassVar = "end"
 
     kind: Literal["spread"] = "spread"
     start: AnchorRef = "O"
@@ -133,6 +135,7 @@ class Echo(_Repeat):
         "bands kept {thickness} thick: {name}."
     )
     noun: ClassVar = "echo"
+    press: ClassVar = "centre"
 
     kind: Literal["echo"] = "echo"
     centre: AnchorRef = "O"
@@ -185,6 +188,7 @@ class Open(Step):
     chapter: ClassVar = Chapter.REPEATS
     sentence: ClassVar = "Open {first} and {second} about {pivot} by {angle}° each: {name}."
     noun: ClassVar = "pair"
+    press: ClassVar = "pivot"
 
     kind: Literal["open"] = "open"
     first: FigureRef

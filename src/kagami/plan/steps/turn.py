@@ -29,6 +29,7 @@ class Turn(Step):
     chapter: ClassVar = Chapter.REPEATS
     sentence: ClassVar = "Turn {figure} round {centre}, {copies} copies: {name}."
     noun: ClassVar = "turned"
+    press: ClassVar = "centre"
 
     kind: Literal["turn"] = "turn"
     figure: FigureRef
@@ -68,6 +69,7 @@ class TurnPart(Step):
     chapter: ClassVar = Chapter.REPEATS
     sentence: ClassVar = "Turn {figure} round {centre} in steps of {angle}°, {copies} altogether: {name}."
     noun: ClassVar = "turned"
+    press: ClassVar = "centre"
 
     kind: Literal["turn-part"] = "turn-part"
     figure: FigureRef
@@ -107,6 +109,7 @@ class TurnReflect(Step):
         "Turn {figure} round {centre}, {copies} copies, each reflected across the line at {angle}°: {name}."
     )
     noun: ClassVar = "turned"
+    press: ClassVar = "centre"
 
     kind: Literal["turn-reflect"] = "turn-reflect"
     figure: FigureRef
@@ -138,6 +141,7 @@ class TurnSizes(Step):
     chapter: ClassVar = Chapter.REPEATS
     sentence: ClassVar = "Turn {figure} round {centre} in steps of {angle}°, sized {sizes}: {name}."
     noun: ClassVar = "turned"
+    press: ClassVar = "centre"
 
     kind: Literal["turn-sizes"] = "turn-sizes"
     figure: FigureRef

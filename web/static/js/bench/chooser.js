@@ -60,8 +60,10 @@ function settle(values, choices) {
   const field = slot.dataset.field;
   closeChooser();
   slot.focus();
-  if (slot.closest("form.slip")) fill(slot, values, choices);
-  else make("set-field", { step, field, value: many ? values : values[0] }, slot);
+  if (slot.closest("form.slip")) {
+    fill(slot, values, choices);
+    document.dispatchEvent(new CustomEvent("bench:slip-filled"));
+  } else make("set-field", { step, field, value: many ? values : values[0] }, slot);
 }
 
 function chosen() {

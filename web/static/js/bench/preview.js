@@ -5,6 +5,8 @@ import { morph, morphDrawing } from "./morph.js";
 import { tell } from "./pill.js";
 
 const SVG = "http://www.w3.org/2000/svg";
+// Of these a refusal is said at once; what is typed may be on its way to something.
+const TOLD = ["drag", "nudge", "draw-step"];
 const sheet = document.getElementById("sheet");
 const plan = document.getElementById("plan");
 // What was changed for looking, by element and attribute, with what stood there.
@@ -51,6 +53,18 @@ function inkOf({ step, tone }) {
   return path;
 }
 
+// The lines of a step that is not there yet.
+function addLine(step, d) {
+  const line = document.createElementNS(SVG, "g");
+  line.setAttribute("class", "line tried lit");
+  const path = document.createElementNS(SVG, "path");
+  path.setAttribute("class", "hair");
+  path.setAttribute("d", d);
+  line.append(path);
+  sheet.querySelector(".lines")?.append(line);
+  added.push(line);
+}
+
 function showFaults(faults, kept) {
   for (const [step, text] of Object.entries(faults)) {
     const line = plan.querySelector(`.step[data-step="${CSS.escape(step)}"]`);
@@ -73,6 +87,7 @@ function shown(answer) {
   const kept = new Map();
   if (answer.error === undefined) {
     for (const [step, d] of Object.entries(answer.lines)) {
+      if (step === answer.new) addLine(step, d);
       for (const path of sheet.querySelectorAll(`.line[data-step="${CSS.escape(step)}"] path`)) set(path, "d", d, kept);
       keepGhost(step);
     }
@@ -93,7 +108,7 @@ function shown(answer) {
     showFaults(answer.faults, kept);
     showHandles(answer.handles);
     if (answer.said) tell(answer.said);
-  } else {
+  } else if (TOLD.includes(answer.kind)) {
     tell(answer.error);
   }
   takeBack(kept);
@@ -117,6 +132,8 @@ function showField(key, text, kept) {
     set(field, "value", text, kept);
     if (field.matches("input")) set(field, "size", String(Math.max(1, text.length)), kept);
   }
+  const words = field.matches(".slot:not(.figures)") && field.querySelector("i");
+  if (words) set(words, "text", text, kept);
   set(field, "class", `${field.getAttribute("class").replace(" tried", "")} tried`, kept);
 }
 
@@ -134,7 +151,7 @@ function rested(answer) {
 }
 
 export function preview(kind, given) {
-  tryOut(kind, given, shown, rested);
+  tryOut(kind, given, (answer) => shown({ ...answer, kind }), rested);
 }
 
 // The page is as it was: before an answer of the server is put in, and when a value is given up.

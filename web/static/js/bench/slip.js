@@ -10,7 +10,8 @@ export function currentSlip() {
 }
 
 export function closeSlip() {
-  currentSlip()?.remove();
+  if (!currentSlip()) return;
+  currentSlip().remove();
   document.dispatchEvent(new CustomEvent("bench:slip-closed"));
 }
 
@@ -29,7 +30,7 @@ export async function openSlip(kind, figure) {
   }
 }
 
-function fieldsOf(slip) {
+export function fieldsOf(slip) {
   const fields = {};
   for (const element of slip.querySelectorAll("input.value, select.value, textarea.value")) fields[element.name] = element.value;
   for (const slot of slip.querySelectorAll(".slot")) {

@@ -2,6 +2,7 @@
 
 import { make } from "./changes.js";
 import { clearFault } from "./messages.js";
+import { preview, takeAllBack } from "./preview.js";
 import * as server from "./server.js";
 
 let asked = 0;
@@ -46,6 +47,16 @@ async function ask(input) {
     if (!(error instanceof server.Refusal)) throw error; // without an answer nothing is offered; typing goes on
   }
   if (mine === asked && document.activeElement === input) offer(input, answer);
+}
+
+// What a sentence would make stands on the sheet as soon as it can be read; an unfinished one shows nothing.
+function trySentence(input) {
+  const text = input.value;
+  const step = input.closest(".step")?.dataset.step;
+  const { needle } = server.looking();
+  if (text.trim() === "") takeAllBack();
+  else if (step) preview("retype-step", { step, text });
+  else preview("add-sentence", needle ? { text, position: Number(needle) } : { text });
 }
 
 function chosen(input) {
@@ -113,6 +124,7 @@ export function watchTyped(plan) {
     if (!event.target.matches(".sentence-input")) return;
     clearFault(event.target);
     ask(event.target);
+    trySentence(event.target);
   });
   plan.addEventListener("submit", (event) => {
     if (event.target.dataset.form !== "sentence") return;

@@ -1,0 +1,107 @@
+"""Steps begun on the sheet: one gesture from the default to the first useful form, for each kind that can be."""
+
+from __future__ import annotations
+
+from unittest import TestCase
+
+from kagami.plan.changes.change import change
+from kagami.plan.changes.tentative import tentative
+from kagami.plan.document import Plan
+from kagami.plan.errors import PlanError
+from kagami.plan.evaluation.cache import Cache
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.language.text import parse_text, write_text
+from kagami.plan.steps import KINDS
+
+CACHE = Cache()
+BASE = "Circle disc on O with radius 3u.\nCircle moon on right of disc with radius 2u.\n"
+
+
+def begun(kind: str, start: tuple[float, float], end: tuple[float, float] | None, **more: object) -> Plan:
+    given = {"step_kind": kind, "fields": {}, "start": list(start), "end": list(end) if end else None, **more}
+    return change(parse_text(BASE), "draw-step", given, CACHE).plan
+
+
+def sentence(plan: Plan) -> str:
+    return write_text(plan).splitlines()[-1]
+
+
+class Gestures(TestCase):
+    def test_sentences_say_what_the_hand_did(self) -> None:
+        cases = {
+            ("circle", (0.1, 0.1), (1.6, 1.9)): "Circle circle on O with radius 2.5u.",
+            ("circle", (5.1, 4.9), (6.1, 4.9)): "Circle circle on 5u right and 5u up from O with radius 1u.",
+            ("circle-through", (3.1, 0.1), (0.1, 2.9)): "Circle circle on centre of moon through top of disc.",
+            ("box", (1.9, 4.1), (4.1, 7.1)): "Box box, 2u wide and 3u high, its bottom left on 2u right and 4u up from "
+            "O, turned by 0°.",
+            (
+                "box",
+                (1.9, 6.1),
+                (-1.1, 4.1),
+            ): "Box box, 3u wide and 2u high, its top right on 2u right and 6u up from O, turned by 0°.",
+            ("box-between", (-3.0, 0.0), (0.0, 3.0)): "Box box from corner left of disc to corner top of disc.",
+            ("bar-between", (0.0, -3.0), (0.0, 3.0)): "Bar bar from bottom of disc to top of disc, 1u wide.",
+            ("bar", (0.0, 3.0), (4.1, 7.0)): "Bar bar from top of disc at 45°, 1u wide and 5.75u long.",
+            ("segment", (0.0, 0.0), (5.0, 0.0)): "Segment segment from O to right of moon.",
+            ("polygon", (0.0, 0.0), (0.0, 4.0)): "Polygon polygon of 6 sides on O, corners 4u out, the first at 90°.",
+            (
+                "star",
+                (0.0, 0.0),
+                (4.0, 0.1),
+            ): "Star star of 6 points on O, tips 4u and notches 2u out, the first tip at 0°.",
+            ("leaf", (0.0, 0.0), (0.0, 3.0)): "Leaf leaf from O to top of disc, 1u wide.",
+        }
+        for (kind, start, end), wanted in cases.items():
+            with self.subTest(kind=kind, start=start):
+                self.assertEqual(sentence(begun(kind, start, end)), wanted)
+
+    def test_every_kind_that_is_begun_by_hand_is_sound_after_one_gesture(self) -> None:
+        kinds = [kind for kind, cls in KINDS.items() if cls.press]
+        self.assertGreater(len(kinds), 35)
+        for kind in kinds:
+            fields = {"figure": "moon"} if "figure" in KINDS[kind].model_fields else {}
+            if kind == "open":
+                fields = {"first": "disc", "second": "moon"}
+            if kind == "widen":
+                fields["side"] = "top"
+            with self.subTest(kind):
+                plan = begun(kind, (0.0, 3.0), (6.0, 5.5), fields=fields)
+                outcome = evaluate(plan).outcomes[plan.steps[-1].id]
+                self.assertIsNone(outcome.error, str(outcome.error))
+
+    def test_what_stands_in_the_slip_stays(self) -> None:
+        plan = begun("polygon", (0, 0), (0, 4), fields={"sides": "5", "name": "five"})
+        self.assertEqual(sentence(plan), "Polygon five of 5 sides on O, corners 4u out, the first at 90°.")
+
+    def test_a_press_alone_takes_the_defaults(self) -> None:
+        self.assertEqual(sentence(begun("circle", (3.0, 0.1), None)), "Circle circle on centre of moon with radius 3u.")
+
+    def test_anchors_that_lie_together_are_walked_through(self) -> None:
+        found = {sentence(begun("circle", (2.9, 0.0), None, nth=nth, scale=4)) for nth in range(6)}
+        self.assertGreater(len(found), 2)
+        self.assertIn("Circle circle on crossing 1 of disc and moon with radius 3u.", found)
+
+    def test_a_step_before_the_needle_sees_only_what_is_before_it(self) -> None:
+        plan = begun("circle", (0.0, 3.0), (1.0, 3.0), position=0)
+        self.assertEqual(
+            write_text(plan).splitlines()[-3], "Circle circle on 0u right and 3u up from O with radius 1u."
+        )
+
+
+class Refusals(TestCase):
+    def test_in_words(self) -> None:
+        cases: list[tuple[str, tuple[float, float] | None, str]] = [
+            ("segment", None, "draw-on"),
+            ("circle", (0.0, 0.0), "draw-on"),
+            ("union", (1.0, 1.0), "not-begun-by-hand"),
+            ("nothing", (1.0, 1.0), "not-begun-by-hand"),
+        ]
+        for kind, end, code in cases:
+            with self.subTest(kind), self.assertRaises(PlanError) as caught:
+                begun(kind, (0.0, 0.0), end)
+            self.assertEqual(caught.exception.code, code)
+
+    def test_trying_adds_the_same_step(self) -> None:
+        given = {"step_kind": "circle", "fields": {}, "start": [0, 0], "end": [2, 0]}
+        tried = tentative(parse_text(BASE), "draw-step", given, CACHE)
+        self.assertEqual(tried, change(parse_text(BASE), "draw-step", given, CACHE).plan)

@@ -1,0 +1,37 @@
+"""What lies under a hand that is about to press: the anchors there, by name, or lengths from the sheet's middle."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from kagami.plan.changes.given import Given
+from kagami.plan.changes.grain import grain_of, place_given
+from kagami.plan.changes.sketching import aimed
+from kagami.plan.document import Plan
+from kagami.plan.evaluation.cache import Cache
+from kagami.plan.evaluation.evaluate import evaluate_before
+from kagami.plan.language.places import describe
+from kagami.plan.places.anchors import resolve
+from kagami.plan.places.hanging import nearest
+from kagami.plan.places.references import parse_reference
+from web.bench.sheet import frame_of
+from web.bench.state import Looking
+
+
+def aim(plan: Plan, cache: Cache, given: Mapping[str, Any], state: Looking) -> dict[str, Any]:
+    """Where a press would take hold, as numbers of the drawing, and that in words; `nth` walks on among several.
+
+    Raises:
+        PlanError: the place is none.
+    """
+    count = Given(given, cache).position(plan) if "position" in given else state.position(plan)
+    result = evaluate_before(plan, cache, count)
+    place, grain = place_given(given, "place"), grain_of(given)
+    near = nearest(place, grain.reach, result)
+    nth = given.get("nth", 0)
+    nth = nth % len(near) if near and isinstance(nth, int) else 0
+    reference = aimed(place, grain, result, nth)
+    frame, _window = frame_of(plan, evaluate_before(plan, cache, state.position(plan)))
+    x, y = frame.place(resolve(parse_reference(reference), result.outcomes, result.values.of)).split()
+    words = describe(reference, plan.names())
+    said = f"{words} · {nth + 1} / {len(near)}" if len(near) > 1 else words
+    return {"more": False, "aim": {"x": x, "y": y, "hung": bool(near)}, "said": said}

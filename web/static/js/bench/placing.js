@@ -1,0 +1,135 @@
+// A step is begun on the sheet while its slip is open: a press gives its first place, drawing on its next values.
+
+import { make } from "./changes.js";
+import { choosing } from "./chooser.js";
+import { tryOut } from "./live.js";
+import { pinching } from "./pan.js";
+import { tell } from "./pill.js";
+import { preview, takeAllBack } from "./preview.js";
+import { looking } from "./server.js";
+import { closeSlip, currentSlip, fieldsOf } from "./slip.js";
+import { placeOf, scale } from "./view.js";
+
+const FAR = 4;
+let held = null;
+let nth = 0;
+
+function placing() {
+  const slip = currentSlip();
+  return slip?.dataset.press && !choosing() ? slip : null;
+}
+
+function position() {
+  const { needle } = looking();
+  return needle ? { position: Number(needle) } : {};
+}
+
+function ring(aim) {
+  const place = document.getElementById("aim");
+  if (!place) return;
+  place.setAttribute("transform", aim ? `translate(${aim.x} ${aim.y})` : "");
+  place.classList.toggle("here", Boolean(aim));
+  place.classList.toggle("hung", Boolean(aim?.hung));
+}
+
+function aimAt(event) {
+  tryOut("aim", { place: placeOf(event), scale: scale(), free: event.altKey, nth, ...position() }, (answer) => {
+    if (!placing() || held) return;
+    ring(answer.aim);
+    tell(answer.said || answer.error);
+  });
+}
+
+function onDown(event) {
+  const slip = placing();
+  if (!slip || event.button !== 0 || held || pinching() || !event.target.closest("#drawing")) return;
+  event.preventDefault();
+  event.stopPropagation();
+  takeAllBack();
+  ring(null);
+  const given = { step_kind: slip.dataset.kind, fields: fieldsOf(slip), start: placeOf(event), nth, ...position() };
+  held = { pointer: event.pointerId, given, pressed: [event.clientX, event.clientY], slip };
+  document.getElementById("drawing").setPointerCapture(event.pointerId);
+  if (!slip.dataset.release) preview("draw-step", { ...given, end: null, scale: scale(), free: event.altKey });
+}
+
+function onMove(event) {
+  if (!held) {
+    if (placing() && event.buttons === 0) aimAt(event);
+    return;
+  }
+  if (event.pointerId !== held.pointer) return;
+  const far = Math.hypot(event.clientX - held.pressed[0], event.clientY - held.pressed[1]) >= FAR;
+  if (!far && !held.drawn) return;
+  held.drawn = { ...held.given, end: placeOf(event), scale: scale(), free: event.altKey };
+  preview("draw-step", held.drawn);
+}
+
+async function onUp(event) {
+  if (!held || event.pointerId !== held.pointer) return;
+  const { drawn, given, slip } = held;
+  held = null;
+  if (!drawn && slip.dataset.release) {
+    tell(slip.dataset.press);
+    return;
+  }
+  slip.dataset.done = "1";
+  if (await make("draw-step", drawn || { ...given, end: null, scale: scale() }, null)) closeSlip();
+  else delete slip.dataset.done;
+}
+
+function leaveOff() {
+  if (!held) return;
+  held = null;
+  takeAllBack();
+}
+
+// What is filled in stands on the sheet before it is added.
+function showSlip() {
+  const slip = currentSlip();
+  if (slip) preview("add-step", { step_kind: slip.dataset.kind, fields: fieldsOf(slip), ...position() });
+}
+
+export function watchPlacing(sheet, plan) {
+  sheet.addEventListener("pointerdown", onDown, { capture: true });
+  sheet.addEventListener("pointermove", onMove);
+  sheet.addEventListener("pointerup", onUp);
+  sheet.addEventListener("pointercancel", leaveOff);
+  sheet.addEventListener("pointerleave", () => ring(null));
+  document.addEventListener("bench:leave-off", leaveOff);
+  // A wheel turned with Shift walks through the anchors that lie together.
+  sheet.addEventListener(
+    "wheel",
+    (event) => {
+      if (!placing() || !event.shiftKey) return;
+      event.preventDefault();
+      event.stopPropagation();
+      nth += Math.sign(event.deltaY || event.deltaX);
+      aimAt(event);
+    },
+    { capture: true, passive: false },
+  );
+  document.addEventListener("keydown", (event) => {
+    if (event.key === "Escape" && held) {
+      event.preventDefault();
+      event.stopImmediatePropagation();
+      leaveOff();
+    }
+  });
+  plan.addEventListener("input", (event) => {
+    if (event.target.closest("form.slip")) showSlip();
+  });
+  document.addEventListener("bench:slip-filled", showSlip);
+  document.addEventListener("bench:slip-opened", () => {
+    nth = 0;
+    sheet.classList.toggle("placing", Boolean(placing()));
+    tell(currentSlip().dataset.press);
+    showSlip();
+  });
+  document.addEventListener("bench:slip-closed", () => {
+    sheet.classList.remove("placing");
+    ring(null);
+    tell("");
+    takeAllBack();
+  });
+}

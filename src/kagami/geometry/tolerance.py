@@ -80,3 +80,9 @@ SAME_STOP: Final = 1e-6
 
 STILL: Final = 1e-7
 """Slower than this share of its size, a curve stands still."""
+
+UNMOVED: Final = 1e-9
+"""A number that changes a value by less than this moves it not; two values no further apart are one."""
+
+PROBE: Final = 1e-3
+"""A number is tried so much further (as a share of it, 1 at the least) to see by how much its value goes."""

@@ -115,6 +115,37 @@ class Nudges(TestCase):
         again = change(found, "nudge", {"step": "small", "field": "centre", "by": [-2, 1]}, Cache()).plan
         self.assertIn("on right of disc", line(again, "small"))
 
+    def test_a_value_that_lies_nowhere_is_nudged_as_well(self) -> None:
+        text = (
+            "Circle a on O with radius 3u.\nLine f through bottom of a at 0°.\nCircle x of radius 1u touching a and f, "
+        )
+        begun = parse_text(text + "number 1 from the left.")
+        found = change(begun, "nudge", {"step": "x", "field": "number", "by": [1, 0]}, Cache()).plan
+        self.assertIn("number 2 from the left", write_text(found))
+        wrong = parse_text(text.replace("1u", "0u") + "number 1 from the left.")
+        found = change(wrong, "nudge", {"step": "x", "field": "radius", "by": [2, 0]}, Cache()).plan
+        self.assertIn("of radius 0.5u touching", write_text(found))
+
+    def test_measures_are_nudged_by_their_name(self) -> None:
+        for name, by, line_of in (
+            ("gap", 1, "gap = 0.3125u"),
+            ("beam", 1, "beam = 2.5gap"),
+            ("stem", -1, "beam = 1.5gap"),
+        ):
+            found = change(plan(), "nudge", {"name": name, "by": [by, 0]}, Cache()).plan
+            self.assertIn(f"Measure: {line_of}", write_text(found))
+        with self.assertRaises(PlanError) as caught:
+            change(plan(), "nudge", {"name": "none", "by": [1, 0]}, Cache())
+        self.assertEqual(caught.exception.code, "no-measure")
+
+    def test_a_divisor_goes_by_whole_numbers(self) -> None:
+        begun = parse_text("Measure: gap = u/4\nCircle a on O with radius gap.")
+        for by, after in ((1, "u/3"), (-1, "u/5"), (-4, "u/8")):
+            found = change(begun, "nudge", {"name": "gap", "by": [by, 0]}, Cache()).plan
+            self.assertIn(f"Measure: gap = {after}\n", write_text(found))
+        far = change(begun, "drag", {"step": "a", "field": "radius", "place": [0.0, 0.0]}, Cache()).plan
+        self.assertLess(evaluate(far).measures.values["gap"], 0.01)
+
 
 class Places(TestCase):
     def test_centres_and_crossings_come_before_places_that_are_nearer(self) -> None:

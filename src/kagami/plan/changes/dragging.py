@@ -6,13 +6,13 @@ what the hand did is what the sentence says afterwards.
 
 from __future__ import annotations
 
-import math
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Final
 
 from kagami.geometry.point import Point
+from kagami.geometry.tolerance import UNMOVED
 from kagami.plan.changes.given import Changed, Given
 from kagami.plan.changes.grain import grain_of, place_given
 from kagami.plan.changes.measures import set_measure
@@ -24,14 +24,17 @@ from kagami.plan.errors import ChangeRefused
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate_before, inputs_of
 from kagami.plan.evaluation.result import Result
-from kagami.plan.fields.values import LENGTH, ValueKind
+from kagami.plan.fields.values import ANGLE, COUNT, LENGTH, ValueKind
 from kagami.plan.places.hanging import hung
 from kagami.plan.steps import Step
 from kagami.plan.steps.inputs import Inputs
 from kagami.plan.values.measures import Values
-from kagami.plan.values.moving import Moved, moved
+from kagami.plan.values.moving import Moved, Tried, moved
+from kagami.plan.values.moving import nudged as nudged_text
 from kagami.plan.values.stored import typed_value
 
+LEAST_STOPS: Final = 3
+"""A value is nudged by no more than this part of itself."""
 _PLAIN: Final = re.compile(r"\s*-?\d+(?:\.\d+)?\s*u?\s*")
 
 
@@ -59,7 +62,9 @@ def drag(plan: Plan, given: Given) -> Changed:
 
 
 def nudge(plan: Plan, given: Given) -> Changed:
-    """The same by keys: `by` is the number of stops to go, right and up for places and nodes, on or back for values."""
+    """The same by keys, or along a ruler: `by` is the number of stops to go, right and up for places and nodes, on or
+    back for values. Values are nudged that lie nowhere on the sheet as well, and measures, by their `name`.
+    """
     return _made(plan, nudged(plan, given.values, given.cache), given)
 
 
@@ -95,7 +100,45 @@ def nudged(plan: Plan, given: Mapping[str, Any], cache: Cache) -> Dragged:
     by = given.get("by")
     if not isinstance(by, list) or len(by) != 2 or not all(isinstance(n, int) and abs(n) <= 1000 for n in by):
         raise ChangeRefused("bad-change", path="by", reason="is no pair of numbers of stops")
+    if "name" in given:
+        return _measure_nudged(plan, given, cache, by[0] + by[1])
     return _Hand(plan, given, cache).by(*by)
+
+
+def _measure_nudged(plan: Plan, given: Mapping[str, Any], cache: Cache, on: int) -> Dragged:
+    """A measure goes on by stops; one that is only a name goes by that measure."""
+    name = Given(given, cache).text("name")
+    measure = next((measure for measure in plan.measures if measure.name == name), None)
+    if measure is None:
+        raise ChangeRefused("no-measure", name=name)
+    if measure.solve is not None:
+        raise ChangeRefused("not-movable", value=measure.value)
+    result = evaluate_before(plan, cache, len(plan.steps))
+
+    def tried(owner: str, other: str) -> float:
+        return _with_measure(plan, owner, other, result).of(measure.value) if owner else result.values.of(other)
+
+    stop = _stop_for(result.values.of(measure.value), grain_of(given).stop(LENGTH), LENGTH)
+    found = nudged_text(measure.value, plan.measures, on, stop, tried, False)
+    owner = found.owner or name
+    names = plan.names()
+    before, after = (typed_value(text, names) for text in (found.before, found.after))
+    after = f"{after.strip()}{LENGTH.unit}" if not found.owner and _bare(found.before, found.after) else after
+    return Dragged("set-measure", {"name": owner, "value": after}, owner, before, after, found.stop)
+
+
+def _with_measure(plan: Plan, name: str, text: str, result: Result) -> Values:
+    """Values over the same figures, with another text for one measure."""
+    anew = tuple(m.model_copy(update={"value": text}) if m.name == name else m for m in plan.measures)
+    return Values(plan.model_copy(update={"measures": anew}), result.outcomes)
+
+
+def _stop_for(value: float, stop: float, kind: ValueKind) -> float:
+    """A stop by which a value is nudged: none that is much of the value itself."""
+    if kind in (ANGLE, COUNT) or abs(value) <= UNMOVED:
+        return stop
+    small = [known for known in kind.stops if known * LEAST_STOPS <= abs(value)]
+    return min(stop, small[0] if small else kind.stops[-1])
 
 
 class _Hand:
@@ -110,17 +153,23 @@ class _Hand:
         self.inputs: Inputs = inputs_of(self.step, self.result)
         found = dimensions_of(self.step, self.inputs, drawn.figure if drawn else None)
         self.field, self.part = str(given.get("field")), _part(given)
+        kind = self.step.field_kinds().get(self.field)
+        if kind is None:
+            raise ChangeRefused("no-dimension", field=self.field)
+        self.kind = kind
         self.dimension = self._chosen(found)
-        self.kind = self.step.field_kinds()[self.field]
         self.grain = grain_of(given)
 
-    def _chosen(self, found: tuple[Dimension, ...]) -> Measured | Hook | Knot:
+    def _chosen(self, found: tuple[Dimension, ...]) -> Measured | Hook | Knot | None:
+        """The dimension that is meant; None for a value that lies nowhere and can only be nudged."""
         for dimension in found:
             if isinstance(dimension, Word | Flip) or dimension.field != self.field:
                 continue
             if dimension.part == self.part:
                 return dimension
-        raise ChangeRefused("no-dimension", field=self.field)
+        if self.part or not isinstance(self.kind, ValueKind):
+            raise ChangeRefused("no-dimension", field=self.field)
+        return None
 
     def to(self, place: Point) -> Dragged:
         """The handle is drawn to a place."""
@@ -129,9 +178,10 @@ class _Hand:
                 return self._hung(place, self.grain.reach)
             case Knot(_, origin, _, _):
                 return self._knotted(place.x - origin.x, place.y - origin.y)
+            case None:
+                raise ChangeRefused("no-dimension", field=self.field)
             case _:
-                now = self._now()
-                return self._valued(self.dimension.value_at(place, now), self.dimension)
+                return self._valued(self.dimension.value_at(place, self._now()), self.dimension.way)
 
     def by(self, right: int, up: int) -> Dragged:
         """The handle goes on by stops."""
@@ -143,10 +193,12 @@ class _Hand:
                 stop = self.grain.stop(LENGTH)
                 return self._knotted(place.x - origin.x + right * stop, place.y - origin.y + up * stop)
             case _:
-                on, now, stop = right + up, self._now(), self.grain.stop(self._values, self.dimension.way)
-                # The next stop that way: a value between two stops first comes to one of them.
-                begun = (math.floor if on > 0 else math.ceil)(round(now / stop, 9))
-                return self._valued((begun + on) * stop, self.dimension)
+                way = 1.0 if self.dimension is None else self.dimension.way
+                stop = _stop_for(self._now(), self.grain.stop(self._values, way), self._values)
+                text, by_measure = self.kind.entry(self.step[self.field], self.part), self.given.get("measure") is True
+                return self._typed(
+                    text, nudged_text(text, self.plan.measures, right + up, stop, self._tried(text), by_measure)
+                )
 
     @property
     def _values(self) -> ValueKind:
@@ -158,32 +210,35 @@ class _Hand:
             resolved = resolved[number]
         return float(resolved)
 
-    def _valued(self, target: float, dimension: Measured) -> Dragged:
+    def _valued(self, target: float, way: float) -> Dragged:
         kind = self._values
-        stop = self.grain.stop(kind, dimension.way)
+        stop = self.grain.stop(kind, way)
         rounded = round(target / stop) * stop
         text = self.kind.entry(self.step[self.field], self.part)
-        found = self._moved(text, rounded, stop)
+        return self._typed(text, self._moved(text, rounded, stop))
+
+    def _typed(self, text: str, found: Moved) -> Dragged:
+        """A moved text as it would be typed."""
         if found.owner:
             names = self.plan.names()
             before, after = (typed_value(value, names) for value in (found.before, found.after))
             arguments = {"name": found.owner, "value": after}
             return Dragged("set-measure", arguments, found.owner, before, after, found.stop)
-        after = f"{found.after.strip()}{kind.unit}" if _bare(text, found.after) else found.after
+        after = f"{found.after.strip()}{self._values.unit}" if _bare(text, found.after) else found.after
         return self._set({self.part: after}, found.before, after, found.stop)
 
     def _moved(self, text: str, target: float, stop: float) -> Moved:
         """The text moved so far that its value lies at the target."""
         by_measure = self.given.get("measure") is True
+        return moved(text, self.plan.measures, target, stop, self._tried(text), by_measure)
 
+    def _tried(self, text: str) -> Tried:
         def tried(owner: str, other: str) -> float:
             if not owner:
                 return self.result.values.of(other)
-            anew = tuple(m.model_copy(update={"value": other}) if m.name == owner else m for m in self.plan.measures)
-            plan = self.plan.model_copy(update={"measures": anew})
-            return Values(plan, self.result.outcomes).of(text)
+            return _with_measure(self.plan, owner, other, self.result).of(text)
 
-        return moved(text, self.plan.measures, target, stop, tried, by_measure)
+        return tried
 
     def _hung(self, place: Point, reach: float) -> Dragged:
         before = self.kind.entry(self.step[self.field], self.part)
@@ -199,7 +254,7 @@ class _Hand:
         for axis, target in enumerate((right, up)):
             text = self.kind.entry(self.step[self.field], (number, axis))
             rounded = round(target / stop) * stop
-            if abs(rounded - self.result.values.of(text)) > 1e-9:
+            if abs(rounded - self.result.values.of(text)) > UNMOVED:
                 found = self._moved(text, rounded, stop)
                 if found.owner:
                     raise ChangeRefused("not-movable", value=typed_value(text, self.plan.names()))

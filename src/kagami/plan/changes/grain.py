@@ -18,7 +18,7 @@ USUAL_SCALE: Final = 30.0
 """Pixels a u, where an interface does not say."""
 REACH: Final = 11.0
 """How near an anchor must lie to be taken, in pixels."""
-FREE: Final = {"length": 0.01, "degrees": 0.1, "number": 0.001, "whole number": 1.0}
+FREE: Final = {"length": 0.01, "degrees": 0.1, "number": 0.01, "whole number": 1.0}
 """What is rounded to when stops are let go, by the kind of value."""
 
 
@@ -53,7 +53,7 @@ class Grain:
 def grain_of(given: Mapping[str, Any]) -> Grain:
     """From the arguments of a change: `scale` in pixels a u, `free`."""
     scale = given.get("scale", USUAL_SCALE)
-    sensible = isinstance(scale, int | float) and 1e-3 <= scale <= 1e6
+    sensible = isinstance(scale, int | float) and 0.01 <= scale <= 1e6
     return Grain(float(scale) if sensible else USUAL_SCALE, given.get("free") is True)
 
 

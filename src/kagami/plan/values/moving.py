@@ -12,6 +12,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Final, TypeAlias
 
+from kagami.geometry.tolerance import PROBE, SAME_STOP, UNMOVED
 from kagami.plan.document import Measure
 from kagami.plan.errors import ChangeRefused, ExpressionError, PlanError
 from kagami.plan.messages import number_text
@@ -19,10 +20,11 @@ from kagami.plan.values.expressions import Node, parse_value
 
 Tried: TypeAlias = Callable[[str, str], float]
 """What a value comes to with another text for one of its texts: for itself (""), or for a measure by its name."""
-_NICE: Final = (0.001, 0.002, 0.005, 0.01, 0.02, 0.05, 0.1, 0.25, 0.5, 1.0, 2.0, 5.0, 10.0)
+_NICE: Final = (0.01, 0.02, 0.05, 0.1, 0.25, 0.5, 1.0, 2.0, 5.0, 10.0)
 _ROUNDS: Final = 40
-_CLOSE: Final = 1e-9
 _SIGNS: Final = ((re.compile(r"^\s*-\s*-"), ""), (re.compile(r"\+\s*-\s*"), "- "), (re.compile(r"-\s*-\s*"), "+ "))
+FURTHEST: Final = 1000.0
+"""How many times its size a number may grow under a hand."""
 DEEPEST: Final = 12
 
 
@@ -70,9 +72,32 @@ def moved(
     number, slope = found
     now = tried(number.owner, number.text)
     value = _solved(number, tried, now, slope, target)
-    fine = _fineness(stop, slope)
+    fine = _fineness(stop, slope, number.value)
     rounded = round(value / fine) * fine
     return Moved(number.owner, number.text, number.replaced(rounded), fine)
+
+
+def nudged(text: str, measures: tuple[Measure, ...], on: int, stop: float, tried: Tried, by_measure: bool) -> Moved:
+    """The text whose number goes on by so many stops, in the direction in which the value grows.
+
+    Raises:
+        ChangeRefused: nothing in it can be moved.
+    """
+    found = movable(text, measures, tried, by_measure)
+    if found is None:
+        raise ChangeRefused("not-movable", value=text)
+    number, slope = found
+    fine = _fineness(stop, slope, number.value)
+    return Moved(number.owner, number.text, number.replaced(_next_stop(number.value, on, fine, slope)), fine)
+
+
+def _next_stop(now: float, on: int, stop: float, slope: float) -> float:
+    """The stop that lies so many on: a number between two stops first comes to one of them."""
+    if on == 0:
+        return now
+    ahead = on if slope > 0 else -on
+    begun = (math.floor if ahead > 0 else math.ceil)(round(now / stop, 9))
+    return (begun + ahead) * stop
 
 
 def movable(
@@ -81,13 +106,13 @@ def movable(
     """The number that moves a value, and by how much the value goes for one; None where none does."""
     for number in _numbers(text, {measure.name: measure for measure in measures}, by_measure):
         try:
-            step = 1e-3 * max(1.0, abs(number.value))
+            step = PROBE * max(1.0, abs(number.value))
             slope = (
                 tried(number.owner, number.replaced(number.value + step)) - tried(number.owner, number.text)
             ) / step
         except PlanError:
             continue  # one with which the value cannot be computed moves nothing
-        if abs(slope) > _CLOSE:
+        if abs(slope) > UNMOVED:
             return number, slope
     return None
 
@@ -137,25 +162,29 @@ def _solved(number: Number, tried: Tried, now: float, slope: float, target: floa
     """The number with which the value lies at the target, by the secant method; the nearest found where it ends."""
     x, value = number.value, now
     for _ in range(_ROUNDS):
-        if abs(value - target) <= _CLOSE * max(1.0, abs(target)):
+        if abs(value - target) <= UNMOVED * max(1.0, abs(target)):
             break
         further = x + (target - value) / slope
         try:
             beyond = tried(number.owner, number.replaced(further))
         except PlanError:
             break  # past what the value allows: as far as it goes
-        if not math.isfinite(beyond) or beyond == value:
+        too_far = abs(further) > FURTHEST * max(1.0, abs(number.value))
+        if not math.isfinite(beyond) or beyond == value or too_far:
             break
         slope, x, value = (beyond - value) / (further - x), further, beyond
     return x
 
 
-def _fineness(stop: float, slope: float) -> float:
-    """What a number is rounded to, so that its value goes by about `stop`: a number as people write it."""
-    if abs(abs(slope) - 1) <= 1e-6:
+def _fineness(stop: float, slope: float, number: float) -> float:
+    """What a number is rounded to, so that its value goes by about `stop`: a number as people write it, and no more
+    than 1 where it is a whole one.
+    """
+    if abs(abs(slope) - 1) <= SAME_STOP:
         return stop
     wanted = stop / abs(slope)
-    return next((nice for nice in _NICE if nice >= wanted * 0.99), math.ceil(wanted))
+    fine = next((nice for nice in _NICE if nice >= wanted * 0.99), math.ceil(wanted))
+    return min(fine, 1.0) if number == int(number) else fine
 
 
 def _plain(value: float) -> str:

@@ -11,6 +11,7 @@ import { watchSilence } from "./messages.js";
 import { watchOver } from "./over.js";
 import { watchPan } from "./pan.js";
 import { looking } from "./server.js";
+import { watchScrubbing } from "./scrub.js";
 import { watchSheet } from "./sheet.js";
 import { watchPlacing } from "./placing.js";
 import { closeSlip, watchSlip } from "./slip.js";
@@ -86,6 +87,7 @@ document.addEventListener("keydown", (event) => {
 
 document.addEventListener("bench:again", (event) => make(event.detail.kind, event.detail.given, null));
 
+watchScrubbing(plan);
 watchFields(plan);
 watchFields(document.querySelector(".names"));
 watchSlip(plan);

@@ -10,8 +10,7 @@ export function currentSlip() {
 }
 
 export function closeSlip() {
-  if (!currentSlip()) return;
-  currentSlip().remove();
+  currentSlip()?.remove();
   document.dispatchEvent(new CustomEvent("bench:slip-closed"));
 }
 

@@ -82,13 +82,24 @@ def as_typed(plan: Plan, kind: str, given: Mapping[str, Any], cache: Cache) -> D
     return (dragged if kind == "drag" else nudged)(plan, given, cache)
 
 
+def _in_names(plan: Plan, error: ChangeRefused) -> ChangeRefused:
+    """A refusal that tells a value by the names of its figures."""
+    if "value" not in error.values:
+        return error
+    value = typed_value(str(error.values["value"]), plan.names())
+    return ChangeRefused(error.code, field=error.field, **{**error.values, "value": value})
+
+
 def dragged(plan: Plan, given: Mapping[str, Any], cache: Cache) -> Dragged:
     """See `drag`.
 
     Raises:
         PlanError: there is no such handle, or it cannot go there.
     """
-    return _Hand(plan, given, cache).to(place_given(given, "place"))
+    try:
+        return _Hand(plan, given, cache).to(place_given(given, "place"))
+    except ChangeRefused as error:
+        raise _in_names(plan, error) from error
 
 
 def nudged(plan: Plan, given: Mapping[str, Any], cache: Cache) -> Dragged:
@@ -100,9 +111,12 @@ def nudged(plan: Plan, given: Mapping[str, Any], cache: Cache) -> Dragged:
     by = given.get("by")
     if not isinstance(by, list) or len(by) != 2 or not all(isinstance(n, int) and abs(n) <= 1000 for n in by):
         raise ChangeRefused("bad-change", path="by", reason="is no pair of numbers of stops")
-    if "name" in given:
-        return _measure_nudged(plan, given, cache, by[0] + by[1])
-    return _Hand(plan, given, cache).by(*by)
+    try:
+        if "name" in given:
+            return _measure_nudged(plan, given, cache, by[0] + by[1])
+        return _Hand(plan, given, cache).by(*by)
+    except ChangeRefused as error:
+        raise _in_names(plan, error) from error
 
 
 def _measure_nudged(plan: Plan, given: Mapping[str, Any], cache: Cache, on: int) -> Dragged:

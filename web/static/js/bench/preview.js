@@ -88,7 +88,7 @@ function shown(answer) {
   if (answer.error === undefined) {
     for (const [step, d] of Object.entries(answer.lines)) {
       if (step === answer.new) addLine(step, d);
-      for (const path of sheet.querySelectorAll(`.line[data-step="${CSS.escape(step)}"] path`)) set(path, "d", d, kept);
+      for (const path of sheet.querySelectorAll(`.line[data-step="${CSS.escape(step)}"] path:not(.ghost)`)) set(path, "d", d, kept);
       keepGhost(step);
     }
     for (const ink of answer.ink) {

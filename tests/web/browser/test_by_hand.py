@@ -1,0 +1,314 @@
+"""The sheet touched by hand: handles dragged, nudged and typed over, steps begun by a press, zoom, and choosing."""
+
+from __future__ import annotations
+
+from playwright.sync_api import Locator, expect
+
+from kagami.plan.document import Plan
+from kagami.plan.language.text import parse_text, write_text
+from tests.plan.marks import beams
+from tests.web.browser.browser_case import BrowserCase
+from web.marks.models import Mark
+from web.marks.services.shelving import make_brand, make_mark
+
+
+class HandCase(BrowserCase):
+    """A mark on the Bench, and a hand."""
+
+    def bench(self, plan: Plan | str, query: str = "") -> Mark:
+        plan = parse_text(plan) if isinstance(plan, str) else plan
+        mark = make_mark(self.designer, make_brand(self.designer, "Vennik Light Trust"), plan)
+        self.open(mark, query)
+        return mark
+
+    def handle(self, field: str, form: str = "") -> Locator:
+        return self.page.locator(f".handle{'.' + form if form else ''}[data-field='{field}']")
+
+    def grip(self, field: str, form: str = "") -> tuple[float, float]:
+        box = self.handle(field, form).locator(".grip").bounding_box()
+        assert box is not None
+        return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+    def drag(self, field: str, x: float, y: float, *, let_go: bool = True, form: str = "") -> None:
+        """Press a handle, go to a place in u, and let go."""
+        mouse = self.page.mouse
+        mouse.move(*self.grip(field, form))
+        mouse.down()
+        mouse.move(*self.at(x / 2, y / 2), steps=2)
+        mouse.move(*self.at(x, y), steps=3)
+        if let_go:
+            mouse.up()
+
+    def sweep(self, start: tuple[float, float], end: tuple[float, float]) -> None:
+        """Press at a place in u, go to another, and let go."""
+        mouse = self.page.mouse
+        mouse.move(*self.at(*start))
+        mouse.down()
+        mouse.move(*self.at(*end), steps=4)
+        mouse.up()
+
+    def verb(self, kind: str) -> None:
+        verb = self.page.locator(f".verb[data-verb={kind}]")
+        if not verb.is_visible():
+            self.page.locator(".chapter", has=verb).locator(".chapter-word").click()
+        verb.click()
+        expect(self.page.locator("form.slip")).to_be_visible()
+
+    def sentences(self, mark: Mark) -> list[str]:
+        return write_text(self.stored(mark)).splitlines()
+
+
+class Handles(HandCase):
+    def test_the_mark_follows_the_hand_and_the_sentence_says_so(self) -> None:
+        mark = self.bench(beams().plan, "?step=rim")
+        page, field = self.page, self.page.locator("[data-key='rim:radius']")
+        light = page.locator(".ink [data-step=light]").get_attribute("d")
+        rim = page.locator(".line[data-step=rim] .hair").get_attribute("d")
+        self.drag("radius", 6.4, 2.9845, let_go=False)  # 25 degrees up, 7.06u out
+        expect(field).to_have_value("7u")
+        expect(page.locator("#pill")).to_have_text("radius 8u → 7u · stops of 1/4")
+        expect(page.locator(".line[data-step=rim] .ghost")).to_have_attribute("d", rim or "")
+        expect(page.locator(".ink [data-step=light]")).not_to_have_attribute("d", light or "")
+        expect(self.handle("radius").locator(".amount")).to_have_text("7u")
+        self.assertEqual(self.stored(mark), beams().plan)
+        page.mouse.up()
+        self.settled(2)
+        self.assertEqual(self.stored(mark).step("rim").radius, "7u")
+        expect(page.locator(".ghost")).to_have_count(0)
+        page.keyboard.press("Control+z")
+        self.settled(1)
+        expect(page.locator(".line[data-step=rim] .hair")).to_have_attribute("d", rim or "")
+
+    def test_escape_takes_a_drag_back(self) -> None:
+        mark = self.bench(beams().plan, "?step=rim")
+        page = self.page
+        rim = page.locator(".line[data-step=rim] .hair").get_attribute("d") or ""
+        self.drag("radius", 6.4, 2.9845, let_go=False)
+        expect(page.locator(".line[data-step=rim] .hair")).not_to_have_attribute("d", rim)
+        page.keyboard.press("Escape")
+        expect(page.locator(".line[data-step=rim] .hair")).to_have_attribute("d", rim)
+        expect(page.locator("[data-key='rim:radius']")).to_have_value("8u")
+        page.mouse.up()
+        page.mouse.move(*self.at(1, 1))
+        expect(page.locator("[data-key='rim:radius']")).to_have_value("8u")
+        self.assertEqual(self.stored(mark), beams().plan)
+
+    def test_places_hang_on_anchors_and_words_take_the_next(self) -> None:
+        mark = self.bench(
+            "Circle disc on O with radius 3u.\nBox plate, 4u wide and 2u high, its centre on O, turned by 0°.\n",
+            "?step=plate",
+        )
+        self.drag("place", 3.1, 0.1)
+        self.settled(2)
+        self.assertEqual(self.stored(mark).step("plate").place, "disc.right")
+        self.handle("held").locator(".word").click()
+        self.settled(3)
+        self.assertEqual(self.stored(mark).step("plate").held, "left")
+        self.drag("angle", 4.5, 1.5)
+        self.settled(4)
+        self.assertEqual(self.stored(mark).step("plate").angle, "45")
+
+    def test_what_cannot_be_dragged_says_so_and_stays(self) -> None:
+        mark = self.bench(
+            "Circle disc on O with radius 3u.\nCircle eye on O with radius radius of disc.\n", "?step=eye"
+        )
+        self.drag("radius", 2, 1, let_go=False)
+        expect(self.page.locator("#pill")).to_contain_text("Nothing in radius of disc can be dragged")
+        self.refusals = (422,)
+        self.page.mouse.up()
+        expect(self.page.locator("#banner")).to_contain_text("Type a number instead")
+        self.assertIn("Circle eye on O with radius radius of disc.", self.sentences(mark))
+
+    def test_crossings_of_a_weave_are_turned_over(self) -> None:
+        mark = self.bench(
+            "Circle one on O with radius 4u.\nCircle two on 3u right and 0u up from O with radius 4u.\n"
+            "Weave one and two, 0.8u wide, ends butt and corners mitred, with gap 0.15u, turning over nothing: plait.",
+            "?step=plait",
+        )
+        expect(self.handle("flipped")).to_have_count(2)
+        self.handle("flipped").first.locator(".grip").click()
+        self.settled(2)
+        self.assertEqual(self.stored(mark).step("plait").flipped, (1,))
+        self.handle("flipped").first.locator(".grip").click()
+        self.settled(3)
+        self.assertEqual(self.stored(mark).step("plait").flipped, ())
+
+    def test_by_keys_alone(self) -> None:
+        mark = self.bench(beams().plan, "?step=rim")
+        handle, page = self.handle("radius"), self.page
+        handle.focus()
+        expect(page.locator("#pill")).to_have_text("radius of rim: 8u")
+        page.keyboard.press("ArrowRight")
+        self.settled(2)
+        expect(handle).to_be_focused()
+        page.keyboard.press("Shift+ArrowDown")
+        self.settled(3)
+        self.assertEqual(self.stored(mark).step("rim").radius, "7.25u")
+        page.keyboard.press("Enter")
+        expect(page.locator(".over")).to_be_focused()
+        page.keyboard.type("6u + gap")
+        expect(page.locator(".line[data-step=rim] .ghost")).to_have_count(1)
+        page.keyboard.press("Enter")
+        self.settled(4)
+        expect(page.locator(".over")).to_have_count(0)
+        expect(handle).to_be_focused()
+        self.assertEqual(self.stored(mark).step("rim").radius, "6u + gap")
+        page.keyboard.press("Escape")
+        expect(page.locator(".step.active")).to_have_count(0)
+
+    def test_numbers_and_measures_are_drawn_sideways(self) -> None:
+        mark = self.bench(beams().plan)
+        mouse, page = self.page.mouse, self.page
+        for key, way in (("foot:radius", 17), ("measure:gap", -9)):
+            box = page.locator(f"[data-key='{key}']").bounding_box()
+            assert box is not None
+            x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+            mouse.move(x, y)
+            mouse.down()
+            mouse.move(x + way, y, steps=4)
+            expect(page.locator(".number-ruler")).to_be_visible()
+            mouse.up()
+            expect(page.locator(".number-ruler")).to_have_count(0)
+        self.settled(3)
+        self.assertEqual(self.stored(mark).step("foot").radius, "1.5u + 6gap")
+        self.assertEqual(next(m.value for m in self.stored(mark).measures if m.name == "gap"), "u/5")
+
+
+class Placing(HandCase):
+    def test_figures_from_an_empty_sheet_each_in_one_gesture(self) -> None:
+        mark = self.bench("Mark: Empty\n")
+        self.verb("circle")
+        self.page.mouse.move(*self.at(0.1, 0.1))
+        self.page.mouse.move(*self.at(0.05, 0.05))
+        expect(self.page.locator("#pill")).to_have_text("O")
+        self.sweep((0.05, 0.05), (4, 3))
+        self.settled(2)
+        expect(self.page.locator("form.slip")).to_have_count(0)
+        self.verb("bar-between")
+        self.sweep((0.1, 5), (0, -4.9))
+        self.settled(3)
+        self.verb("box")
+        self.sweep((-9, -9), (-7, -6))
+        self.settled(4)
+        self.verb("turn")
+        self.click_sheet(0.05, 0.0)
+        self.settled(5)
+        self.assertEqual(
+            self.sentences(mark)[-4:],
+            [
+                "Circle circle on O with radius 5u.",
+                "Bar bar from top of circle to bottom of circle, 1u wide.",
+                "Box box, 2u wide and 3u high, its bottom left on -9u right and -9u up from O, turned by 0°.",
+                "Turn box round O, 6 copies: turned.",
+            ],
+        )
+
+    def test_a_slip_shows_what_it_would_make_and_leaves_nothing_behind(self) -> None:
+        self.bench("Circle disc on O with radius 3u.\n")
+        self.verb("circle")
+        lines = self.page.locator(".line.tried .hair")
+        expect(lines).to_have_count(1)
+        before = lines.get_attribute("d") or ""
+        self.page.locator("form.slip [name=radius]").fill("5u")
+        expect(lines).not_to_have_attribute("d", before)
+        self.page.keyboard.press("Escape")
+        expect(lines).to_have_count(0)
+        expect(self.page.locator(".typing .sentence-input")).to_be_focused()
+
+    def test_a_typed_sentence_shows_what_it_would_make(self) -> None:
+        mark = self.bench("Circle disc on O with radius 3u.\n")
+        line = self.page.locator(".typing .sentence-input")
+        line.fill("Circle eye on top of disc with radius 1u.")
+        expect(self.page.locator(".line.tried .hair")).to_have_count(1)
+        line.fill("Circle eye on top of di")
+        expect(self.page.locator(".line.tried .hair")).to_have_count(0)
+        self.assertEqual(len(self.stored(mark).steps), 1)
+
+    def test_a_press_that_is_not_drawn_on_waits_for_the_other_place(self) -> None:
+        mark = self.bench("Circle disc on O with radius 3u.\n")
+        self.verb("segment")
+        self.click_sheet(0, 3)
+        expect(self.page.locator("#pill")).to_contain_text("draw on")
+        self.sweep((0, 3), (3, 0))
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "Segment segment from top of disc to right of disc.")
+
+
+class Looking(HandCase):
+    def scale(self) -> float:
+        a, b = self.at(0, 0), self.at(1, 0)
+        return b[0] - a[0]
+
+    def test_zoom_keeps_what_is_under_the_pointer_and_the_view_stays(self) -> None:
+        mark = self.bench(beams().plan)
+        before, spot = self.scale(), self.at(3, 2)
+        self.page.mouse.move(*spot)
+        self.page.mouse.wheel(0, -120)
+        self.page.mouse.wheel(0, -120)
+        self.page.wait_for_function(f"document.querySelector('#drawing').style.getPropertyValue('--px') < {7 / before}")
+        self.assertAlmostEqual(self.scale(), before * 1.44, delta=0.05)
+        for got, wanted in zip(self.at(3, 2), spot, strict=True):
+            self.assertAlmostEqual(got, wanted, delta=0.5)
+        self.type_in("rim:radius", "14u")  # the drawing's own frame grows with it
+        self.settled(2)
+        for got, wanted in zip(self.at(3, 2), spot, strict=True):
+            self.assertAlmostEqual(got, wanted, delta=0.5)
+        self.page.get_by_role("button", name="show at real size").click()
+        # 4 mm at 96 pixels an inch, by CSS Values and Units Level 3.
+        self.assertAlmostEqual(self.scale(), 4 * 96 / 25.4, delta=0.05)
+        self.page.get_by_role("button", name="fit the sheet into the window").click()
+        self.assertLess(self.scale(), before)
+        self.assertEqual(self.stored(mark).step("rim").radius, "14u")
+
+    def test_space_and_the_middle_button_move_the_sheet(self) -> None:
+        self.bench(beams().plan)
+        page, (x, y) = self.page, self.at(0, 0)
+        page.mouse.move(x + 60, y + 40)
+        page.mouse.down(button="middle")
+        page.mouse.move(x + 100, y + 60, steps=3)
+        page.mouse.up(button="middle")
+        self.assertAlmostEqual(self.at(0, 0)[0], x + 40, delta=0.5)
+        self.assertAlmostEqual(self.at(0, 0)[1], y + 20, delta=0.5)
+
+    def test_rulers_tell_the_pointers_place_in_both_units(self) -> None:
+        self.bench(beams().plan)
+        self.page.mouse.move(*self.at(3, -2))
+        told = self.page.locator("button.place")
+        expect(told).to_have_text("3.00 −2.00 u")
+        told.focus()
+        self.page.keyboard.press("Enter")
+        expect(told).to_have_text("12.00 −8.00 mm")
+
+
+class Choosing(HandCase):
+    def test_a_click_chooses_and_a_second_one_what_lies_beneath(self) -> None:
+        self.bench("Circle low on O with radius 4u.\nCircle high on O with radius 3u.\n")
+        active = self.page.locator(".step.active .number")
+        self.click_sheet(0, 1)
+        expect(active).to_have_attribute("data-key", "activate:high")
+        expect(self.page.locator("#pill")).to_have_text("1 / 2: high")
+        self.click_sheet(0, 1.3)
+        expect(active).to_have_attribute("data-key", "activate:low")
+        self.click_sheet(0, -7)
+        expect(active).to_have_count(0)
+
+    def test_words_of_a_step_open_it_and_letters_begin_a_sentence(self) -> None:
+        mark = self.bench("Circle low on O with radius 4u.\nCircle high on O with radius 3u.\n")
+        self.page.locator("#s-low .sentence").click(position={"x": 4, "y": 8})
+        expect(self.page.locator("#s-low")).to_have_class("step active")
+        self.page.keyboard.type("Circle eye on O with radius 1u")
+        expect(self.page.locator(".typing .sentence-input")).to_have_value("Circle eye on O with radius 1u")
+        self.page.keyboard.press("Enter")
+        self.settled(2)
+        self.assertEqual(self.stored(mark).steps[-1].name, "eye")
+
+    def test_pages_walk_the_needle_and_delete_takes_the_open_step_out(self) -> None:
+        mark = self.bench("Circle low on O with radius 4u.\nCircle high on O with radius 3u.\n", "?step=high")
+        self.page.locator("#drawing").focus()
+        self.page.keyboard.press("PageUp")
+        expect(self.page.locator(".line[data-step=high]")).to_have_count(0)
+        self.page.keyboard.press("PageDown")
+        expect(self.page.locator(".line[data-step=high]")).to_have_count(1)
+        self.page.keyboard.press("Delete")
+        self.settled(2)
+        self.assertEqual([step.name for step in self.stored(mark).steps], ["low"])

@@ -103,7 +103,8 @@ def answers_refusals(view: Callable[..., HttpResponse]) -> Callable[..., HttpRes
             return JsonResponse({"error": str(error), "code": "stale", "current": error.current}, status=409)
         except PlanError as error:
             data = {"error": str(error), "code": error.code, "field": error.field}
-            return JsonResponse({**data, "position": error.values.get("position")}, status=422)
+            told = {name: error.values.get(name) for name in ("position", "mended")}
+            return JsonResponse({**data, **told}, status=422)
         except MarkGone as error:
             return JsonResponse({"error": str(error), "code": "gone"}, status=404)
         except NothingFurther as error:

@@ -37,6 +37,7 @@ TEXTS: Final[dict[str, str]] = {
     "empty-sentence": "There is nothing typed yet. A sentence is typed like: Circle lens on O with radius 3u.",
     "sentence-too-long": "This sentence is {length} characters long; that is too much for one step.",
     "sentence-stops-at": "{reason}",
+    "did-you-mean": "Did you mean “{mended}”? Enter takes it.",
     "sentence-unread": "“{found}” does not fit here. What can stand here is {wanted}.",
     "unknown-figure": "There is no figure “{name}” before this step.",
     "small-origin": "There is no figure “{name}” before this step. The middle of the sheet is “O”, a capital letter.",

@@ -175,7 +175,7 @@ class Faults(TestCase):
 
     def test_they_point_at_the_word(self) -> None:
         for text, word in (
-            ("Circle rim at O with radius 3u.", "at O"),
+            ("Circle rim beside O with radius 3u.", "beside O"),
             ("Circle rim on top of gone with radius 3u.", "gone"),
             ("Circle rim on O with radius .", "."),
             ("Turn gone round O, 6 copies: x.", "gone"),

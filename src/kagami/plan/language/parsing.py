@@ -16,6 +16,7 @@ from typing import Any
 from kagami.plan import limits
 from kagami.plan.errors import ExpressionError, PlanError
 from kagami.plan.fields.scanner import Scanner, SentenceError
+from kagami.plan.language.forgiving import forgiven, mended
 from kagami.plan.language.sentences import GUIDE, Own, Slot, Words, sentence_parts
 from kagami.plan.language.translation import LANGUAGE, tr
 from kagami.plan.language.wording import parse_name
@@ -173,10 +174,28 @@ def parse_sentence(text: str, ids: Mapping[str, str]) -> Sentence:
         fields = _SentenceParser(scanner, failure).sentence(kind, nameless)
         if fields is not None:
             return Sentence(kind, fields)
+    meant = forgiven(text, ids, stop_words())
+    if meant is not None:
+        return Sentence(*meant)
+    better = mended(text, ids)
+    if better is not None and (forgiven(better, ids, stop_words()) or _reads(better, ids)):
+        raise SentenceError("did-you-mean", mended=better, position=_differs(text, better))
     if failure.error is not None and failure.error.values.get("position") == failure.at:
         raise SentenceError("sentence-stops-at", reason=str(failure.error), position=failure.at)
     wanted = " or ".join(f"“{word}”" for word in failure.wanted[:8]) or "its end"
     raise SentenceError("sentence-unread", found=text[failure.at : failure.at + 24], wanted=wanted, position=failure.at)
+
+
+def _reads(text: str, ids: Mapping[str, str]) -> bool:
+    """Whether a text is a sentence as it stands."""
+    scanner = Scanner(text, ids, stop_words())
+    parsers = ((_SentenceParser(scanner, _Failure()), kind) for kind in in_order_of_work())
+    return any(parser.sentence(kind, nameless=False) is not None for parser, kind in parsers)
+
+
+def _differs(text: str, other: str) -> int:
+    """The first character in which a text is not as another one."""
+    return next((k for k, (a, b) in enumerate(zip(text, other, strict=False)) if a != b), min(len(text), len(other)))
 
 
 def furthest(text: str, ids: Mapping[str, str]) -> tuple[int, list[str]]:

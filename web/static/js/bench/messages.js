@@ -80,6 +80,10 @@ export function refused(error, element, attempt) {
   if (error.status === 422 && element?.closest("#plan")) {
     showFault(element, error.message);
     const at = error.data.position;
+    if (error.data.mended) {
+      element.value = error.data.mended; // the next Enter takes it
+      return element.focus();
+    }
     if (typeof at === "number" && element.setSelectionRange) {
       element.focus();
       element.setSelectionRange(at, Math.max(at + 1, element.value.length));

@@ -1,0 +1,316 @@
+"""Sentences that are not quite right: read as they are most likely meant.
+
+Clauses may stand in any order, and those with a usual value may be missing; small words (with, on, its …), units and
+the sign of degrees may be missing; words of the trade stand for the verbs of the plan. What was understood is written
+as the plan says it. A misspelt word is mended too, but only offered.
+"""
+
+from __future__ import annotations
+
+import difflib
+import re
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
+from functools import cache
+from itertools import product
+from typing import Any, Final
+
+from kagami.plan.errors import PlanError
+from kagami.plan.fields.scanner import Scanner
+from kagami.plan.fields.values import LENGTH
+from kagami.plan.language.sentences import Own, Slot, Words, sentence_parts
+from kagami.plan.language.translation import LANGUAGE, tr
+from kagami.plan.language.wording import parse_name
+from kagami.plan.steps import Step, in_order_of_work
+
+# fmt: off
+SMALL: Final = frozenset((
+    "a", "an", "the", "with", "on", "of", "by", "at", "its", "it", "from", "to", "in", "is", "and", "as", "has",
+    "having", "round", "over", "for",
+))
+# fmt: on
+"""Words that say little: they may be missing, or stand where none is asked for."""
+SYNONYMS: Final = (
+    (r"(?P<body>.+?)\s+minus\s+(?P<take>.+)", "From {body} take {take}"),
+    (r"line from\b", "Segment from"),
+    (r"(?:rectangle|rect)\b", "Box"),
+    (r"ellipse\b", "Oval"),
+    (r"(?:disc|disk)\b", "Circle"),
+    (r"(?:doughnut|annulus)\b", "Ring"),
+    (r"(?:triangle)\b", "Polygon of 3 sides"),
+    (r"(?:pentagon)\b", "Polygon of 5 sides"),
+    (r"(?:hexagon)\b", "Polygon of 6 sides"),
+    (r"(?:heptagon)\b", "Polygon of 7 sides"),
+    (r"(?:octagon)\b", "Polygon of 8 sides"),
+    (r"(?:mirror|flip)\b", "Reflect"),
+    (r"(?:merge|join|combine|add)\b", "Unite"),
+    (r"(?:repeat|array)\b", "Turn"),
+    (r"(?:shift|translate)\b", "Move"),
+    (r"(?:resize|enlarge|shrink)\b", "Scale"),
+    (r"(?:fillet)\b", "Round"),
+    (r"(?:stroke along|thicken)\b", "Band"),
+    (r"(?:axes|axis|centrelines|centerlines|center lines)\b", "Centre lines"),
+    (r"(?:subtract|cut|remove)\s+(?P<take>.+?)\s+(?:from|out of)\s+(?P<body>.+)", "From {body} take {take}"),
+    (r"(?:intersect|intersection of)\s+(?P<all>.+)", "Keep what {all} have in common"),
+    (r"(?:exclude|exclusion of)\s+(?P<all>.+)", "Of {all} leave out every second overlap"),
+)
+"""What else people of the trade say at the beginning, in English; patterns do not heed capitals."""
+_ALIASES: Final = {
+    "height": "high",
+    "width": "wide",
+    "length": "long",
+    "around": "round",
+    "about": "round",
+    "times": "copies",
+}
+_SKIPPED: Final = re.compile(r"(?:[\s,.;:°]|degrees?\b|deg\b|called\b|named\b)*", re.IGNORECASE)
+_WORD: Final = re.compile(r"[^\W\d_]+")
+ASIDE: Final = frozenset(("degrees", "degree", "deg", "called", "named"))
+"""Words that end a value and are read with what they stand beside."""
+_DIAMETER: Final = re.compile(r"\b(?:with |of )?diameter (?:of )?(\d[\d.]*\s*u?|\w+)", re.IGNORECASE)
+_NUMBER: Final = re.compile(r"-?\d+(?:\.\d+)?")
+_CALLED: Final = re.compile(r"(?::|\bcalled|\bnamed)\s*$", re.IGNORECASE)
+_CLOSE: Final = 0.75
+LEAST_LETTERS: Final = 4
+"""Shorter words are not taken for misspelt ones."""
+MOST_LENGTH: Final = 600
+"""Longer sentences are read as they stand, or not at all."""
+
+
+@dataclass(frozen=True, slots=True)
+class Clause:
+    """A field with the words before and behind it that tell it from others."""
+
+    slot: Slot | Own
+    before: tuple[str, ...]
+    behind: tuple[str, ...]
+
+    @property
+    def field(self) -> str:
+        """The field's name."""
+        return "name" if isinstance(self.slot, Own) else self.slot.field
+
+
+@dataclass(frozen=True, slots=True)
+class Form:
+    """A kind's sentence: its first words, and its clauses in order."""
+
+    kind: type[Step]
+    verb: tuple[str, ...]
+    clauses: tuple[Clause, ...]
+
+
+@cache
+def _forms(_language: str) -> tuple[Form, ...]:
+    return tuple(_form(kind) for kind in in_order_of_work())
+
+
+def _form(kind: type[Step]) -> Form:
+    """A kind's sentence in clauses: words behind a field are its own up to a comma or an “and”, then the next one's."""
+    verb: tuple[str, ...] = ()
+    clauses: list[Clause] = []
+    pending: tuple[str, ...] = ()
+    for part in sentence_parts(kind):
+        if not isinstance(part, Words):
+            clauses.append(Clause(part, pending, ()))
+            pending = ()
+        elif not clauses:
+            verb = _words(part.text)
+        else:
+            own, *others = re.split(rf"[,:]| {re.escape(tr('and'))} ", part.text, maxsplit=1)
+            if others or part.text.rstrip().endswith("."):
+                clauses[-1] = replace(clauses[-1], behind=_words(own))
+                pending = _words(others[0]) if others else ()
+            else:
+                # “sides on”: what stands before a small word belongs to the field before it.
+                words = _words(own)
+                small = next((k for k, word in enumerate(words) if word in SMALL), 0)
+                clauses[-1], pending = replace(clauses[-1], behind=words[:small]), words[small:]
+    # The verb's last words lead to the first field where they are more than the verb.
+    if clauses and len(verb) > 1 and not isinstance(clauses[0].slot, Own):
+        clauses[0] = replace(clauses[0], before=verb[1:])
+        verb = verb[:1]
+    return Form(kind, verb, tuple(clauses))
+
+
+def _words(text: str) -> tuple[str, ...]:
+    return tuple(word.lower() for word in _WORD.findall(text))
+
+
+def vocabulary() -> frozenset[str]:
+    """All fixed words of sentences, in small letters."""
+    return _vocabulary(tr(LANGUAGE))
+
+
+@cache
+def _vocabulary(language: str) -> frozenset[str]:
+    found: set[str] = set()
+    for form in _forms(language):
+        found.update(form.verb)
+        for clause in form.clauses:
+            found.update(clause.before, clause.behind)
+            if isinstance(clause.slot, Slot):
+                found.update(word for option in clause.slot.kind.words for word in _words(tr(option)))
+    return frozenset(found)
+
+
+def forgiven(text: str, ids: Mapping[str, str], stops: frozenset[str]) -> tuple[type[Step], dict[str, Any]] | None:
+    """The kind and fields that a sentence most likely means; None where nothing fits.
+
+    `ids` are those of the figures before it, by name; `stops` the words that end a value.
+    """
+    if len(text) > MOST_LENGTH:
+        return None
+    few = stops | SMALL | ASIDE
+    every = few | vocabulary() | frozenset(_ALIASES)
+    # A measure may be called like a word of a sentence: at first all such words end a value, then only those that must.
+    for said, ending in product(_meanings(_plain(text, ids), ids), (every, few)):
+        scanner = Scanner(said, ids, ending)
+        for form in _forms(tr(LANGUAGE)):
+            found = _Reader(scanner, form).read()
+            if found is not None:
+                return form.kind, found
+    return None
+
+
+def mended(text: str, ids: Mapping[str, str]) -> str | None:
+    """The text with misspelt words as they are most likely spelt; None where none is."""
+    known = vocabulary() | {"rectangle", "ellipse", "triangle", "hexagon", "mirror", "subtract", "merge"}
+    names = {word.lower() for name in ids for word in _WORD.findall(name)}
+    words = sorted(known | names)
+    changed = False
+
+    def spelt(match: re.Match[str]) -> str:
+        nonlocal changed
+        word = match[0]
+        if len(word) < LEAST_LETTERS or word.lower() in known or word.lower() in names:
+            return word
+        near = difflib.get_close_matches(word.lower(), words, 1, _CLOSE)
+        if not near:
+            return word
+        changed = True
+        return near[0].capitalize() if word[0].isupper() else near[0]
+
+    found = _WORD.sub(spelt, text[:MOST_LENGTH])
+    return found if changed else None
+
+
+def _plain(text: str, ids: Mapping[str, str]) -> str:
+    """Without articles, unless a figure is called so, and on one blank each."""
+    articles = [word for word in ("a", "an", "the") if word not in ids]
+    text = re.sub(rf"\b(?:{'|'.join(articles)})\s+", "", text, flags=re.IGNORECASE) if articles else text
+    return re.sub(r"\s+", " ", text).strip()
+
+
+def _meanings(text: str, ids: Mapping[str, str]) -> Iterator[str]:
+    """The text, and what it is in the plan's own words; a figure's name at its beginning is no verb."""
+    if _DIAMETER.search(text):
+        yield _DIAMETER.sub(r"radius \1/2", text)
+    yield text
+    first = _WORD.match(text)
+    for pattern, meant in SYNONYMS:
+        match = re.match(pattern, text.removesuffix("."), re.IGNORECASE)
+        if match is None or (first and first[0] in ids and not match.groupdict()):
+            continue
+        parts = match.groupdict()
+        yield meant.format(**parts) if parts else f"{meant}{text[match.end() :]}"
+
+
+@dataclass(frozen=True, slots=True)
+class _Reader:
+    """One attempt at one kind."""
+
+    scanner: Scanner
+    form: Form
+
+    def read(self) -> dict[str, Any] | None:
+        at = 0
+        for word in self.form.verb:
+            end = self.word(word, self.skipped(at))
+            if end is None:
+                return None
+            at = end
+        return self.rest(at, self.form.clauses, {})
+
+    def skipped(self, at: int) -> int:
+        match = _SKIPPED.match(self.scanner.text, at)
+        return match.end() if match else at
+
+    def word(self, word: str, at: int) -> int | None:
+        """Where a fixed word ends; plural or singular, and by what else it is called."""
+        match = _WORD.match(self.scanner.text, at)
+        if match is None:
+            return None
+        said = match[0].lower()
+        meant = {said, _ALIASES.get(said, said), said.removesuffix("s"), f"{said}s"}
+        return match.end() if word in meant else None
+
+    def rest(self, at: int, left: tuple[Clause, ...], found: dict[str, Any]) -> dict[str, Any] | None:
+        at = self.skipped(at)
+        if at == len(self.scanner.text):
+            return found if all(self.may_miss(clause) for clause in left) else None
+        for number, clause in enumerate(left):
+            if isinstance(clause.slot, Own) and not self.names_here(at, found):
+                continue
+            for value, end in self.clause(clause, at):
+                others = (*left[:number], *left[number + 1 :])
+                more = self.rest(end, others, {**found, clause.field: value})
+                if more is not None:
+                    return more
+        match = _WORD.match(self.scanner.text, at)
+        if match and match[0].lower() in SMALL:
+            return self.rest(match.end(), left, found)
+        return None
+
+    def names_here(self, at: int, found: Mapping[str, Any]) -> bool:
+        """Whether a name may stand at a position: right behind the verb, or behind a colon or a word that says so."""
+        return not found or bool(_CALLED.search(self.scanner.text, 0, at))
+
+    def may_miss(self, clause: Clause) -> bool:
+        """Whether a clause may be left out: the name may, and a field with a usual value."""
+        if isinstance(clause.slot, Own):
+            return True
+        places = [kind for kind in self.form.kind.field_kinds().values() if kind.is_place]
+        if clause.slot.kind.is_place and len(places) > 1:
+            return False  # of two places neither is the usual one
+        info = self.form.kind.model_fields[clause.field]
+        return not info.is_required() and info.default not in ((), None)
+
+    def clause(self, clause: Clause, at: int) -> Iterator[tuple[Any, int]]:
+        """What a clause says at a position, and where it ends."""
+        own = _words(tr(clause.field.replace("_", " ")))
+        for before, behind in ((clause.before, clause.behind), (own, ())):
+            start = self.leading(before, at, len(before) - 1)
+            said = None if start is None else self.said(clause, self.skipped(start))
+            if said is None:
+                continue
+            value, end = said
+            closed = self.leading(behind, end, 0)
+            if closed is not None:
+                yield value, closed
+
+    def said(self, clause: Clause, at: int) -> tuple[Any, int] | None:
+        text = self.scanner.text
+        if isinstance(clause.slot, Own):
+            found, first = parse_name(text, at), _WORD.match(text, at)
+            taken = first is not None and first[0].lower() in self.scanner.stops | {"o"}
+            return None if found is None or taken or found[0] in self.scanner.ids else found
+        try:
+            value, end = clause.slot.kind.parse(self.scanner, at)
+        except PlanError:
+            return None
+        bare = clause.slot.kind is LENGTH and _NUMBER.fullmatch(value)
+        return (f"{value}{LENGTH.unit}" if bare else value), end
+
+    def leading(self, words: tuple[str, ...], at: int, missing: int) -> int | None:
+        """Where the words beside a field end: small ones may be missing, and so many of the others, but not all."""
+        there = False
+        for word in words:
+            end = self.word(word, self.skipped(at))
+            if end is not None:
+                at, there = end, True
+            elif word not in SMALL:
+                missing -= 1
+                if missing < 0:
+                    return None
+        return at if there or all(word in SMALL for word in words) else None

@@ -1,0 +1,108 @@
+"""Sentences that are not quite right are read as they are meant, and written as the plan says them."""
+
+from __future__ import annotations
+
+from unittest import TestCase
+
+from kagami.plan.changes.change import change
+from kagami.plan.document import Plan
+from kagami.plan.fields.scanner import SentenceError
+from kagami.plan.language.text import parse_text, write_text
+from kagami.plan.steps import KINDS
+from tests.plan.dimensions.samples import BASE, SAMPLES
+
+PLAN = """Measure: gap = 0.25u
+Circle disc on O with radius 3u.
+Circle moon on right of disc with radius 2u.
+Line axis through O at 90°.
+"""
+MEANT = {
+    "circle": "Circle circle on O with radius 3u.",
+    "circle radius 3": "Circle circle on O with radius 3u.",
+    "a circle with radius 4u on the top of disc": "Circle circle on top of disc with radius 4u.",
+    "Circle eye radius 2gap on the top of the disc": "Circle eye on top of disc with radius 2gap.",
+    "circle with diameter 5": "Circle circle on O with radius 5/2.",
+    "circle radius 2 called eye": "Circle eye on O with radius 2u.",
+    "disk on O": "Circle circle on O with radius 3u.",
+    "rectangle 4 wide 2 high": "Box box, 4u wide and 2u high, its centre on O, turned by 0°.",
+    "Rectangle, 4u high and 2u wide": "Box box, 2u wide and 4u high, its centre on O, turned by 0°.",
+    "ELLIPSE on O 6 wide, 4 high": "Oval oval on O, 6u wide and 4u high, turned by 0°.",
+    "bar from top of disc, 1 wide": "Bar bar from top of disc at 90°, 1u wide and 6u long.",
+    "bar from O at 45 degrees 5 long": "Bar bar from O at 45°, 1u wide and 5u long.",
+    "line from O to top of disc": "Segment segment from O to top of disc.",
+    "subtract moon from disc": "From disc take moon: piece piece.",
+    "cut moon out of disc": "From disc take moon: piece piece.",
+    "disc minus moon": "From disc take moon: piece piece.",
+    "mirror moon across axis": "Reflect moon across axis, the original kept: reflected.",
+    "Unite disc, moon": "Unite disc and moon: piece piece.",
+    "merge disc and moon": "Unite disc and moon: piece piece.",
+    "intersect disc and moon": "Keep what disc and moon have in common: piece piece.",
+    "turn moon around O, 12 times": "Turn moon round O, 12 copies: turned.",
+    "rotate moon by 30 degrees": "Rotate moon about O by 30°: placed.",
+    "hexagon on top of disc": "Polygon polygon of 6 sides on top of disc, corners 4u out, the first at 90°.",
+    "star with 5 points": "Star star of 5 points on O, tips 5u and notches 2.5u out, the first tip at 90°.",
+    "ring from 2 to 3": "Ring ring on O from radius 2u to 3u.",
+    "arc radius 2 from 0 to 45": "Arc arc on O with radius 2u from 0° to 45°.",
+    "arc radius 2 from 0 ° to 45 °": "Arc arc on O with radius 2u from 0° to 45°.",
+    "offset disc by 0.25": "Offset disc by 0.25u, 1 steps, corners mitred: offset.",
+    "band 2 wide on axis": "Band band, 2u wide, on axis, ends butt and corners mitred.",
+    "point 2 right and 1 up": "Point point, 2u right and 1u up from O.",
+}
+
+
+def said(text: str, plan: Plan | None = None) -> str:
+    plan = plan or parse_text(PLAN)
+    return write_text(change(plan, "add-sentence", {"text": text}).plan).splitlines()[-1]
+
+
+class Forgiving(TestCase):
+    def test_what_is_meant_is_understood(self) -> None:
+        for text, meant in MEANT.items():
+            with self.subTest(text):
+                self.assertEqual(said(text), meant)
+
+    def test_what_it_writes_is_read_as_it_stands(self) -> None:
+        for meant in set(MEANT.values()):
+            with self.subTest(meant):
+                self.assertEqual(said(meant), meant)
+
+    def test_a_misspelt_word_is_mended_but_only_offered(self) -> None:
+        cases = {
+            "Circl on O with radius 3": "Circle on O with radius 3",
+            "circle on top of dics with radius 1u": "circle on top of disc with radius 1u",
+            "Polygn of 5 sides on O": "Polygon of 5 sides on O",
+            "Turn moon round O, 6 copeis": "Turn moon round O, 6 copies",
+        }
+        for text, better in cases.items():
+            plan = parse_text(PLAN)
+            with self.subTest(text), self.assertRaises(SentenceError) as caught:
+                change(plan, "add-sentence", {"text": text})
+            self.assertEqual((caught.exception.code, caught.exception.values["mended"]), ("did-you-mean", better))
+            self.assertIn("Enter takes it", str(caught.exception))
+            self.assertEqual(len(change(plan, "add-sentence", {"text": better}).plan.steps), 4)
+
+    def test_what_means_nothing_is_refused_as_before(self) -> None:
+        for text in ("nonsense here", "Circle lens beside O", "take a walk", "radius 3", "", "the", "of", ". , ;"):
+            with self.subTest(text), self.assertRaises(SentenceError) as caught:
+                said(text)
+            self.assertNotEqual(caught.exception.code, "did-you-mean")
+
+    def test_no_word_is_lost(self) -> None:
+        for text in ("circle radius 3 in red", "circle on O and on top of disc"):
+            with self.subTest(text), self.assertRaises(SentenceError):
+                said(text)
+
+    def test_a_long_text_is_refused_at_once(self) -> None:
+        with self.assertRaises(SentenceError):
+            said("circle and " * 500)
+
+    def test_sentences_of_every_kind_survive_small_slips(self) -> None:
+        """In small letters, without the points and signs at the end; the meaning stays that of the sentence."""
+        plan = parse_text(BASE)
+        lost = []
+        for kind in KINDS:
+            text = SAMPLES[kind]
+            sloppy = text[0].lower() + text[1:].removesuffix(".").replace("°", "")
+            if said(sloppy, plan) != said(text, plan):
+                lost.append(kind)
+        self.assertEqual(lost, [])

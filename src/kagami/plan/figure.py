@@ -81,12 +81,15 @@ class Figure:
 
     def anchor(self, path: str) -> Point | None:
         """A place by name: one of `anchors`, of the box (`box-left`, `box-top-right`, `box-centre` …), or the k-th node
-        (`node-k`, counted along the outlines from 1); None when there is none.
+        (`node-k`, counted along the outlines from 1); None when there is none. A figure that has no `top-right` of its
+        own has that of its box.
         """
         if path in self.anchors:
             return self.anchors[path]
         if path.startswith("box-") and self.box is not None:
             return BOX_PLACES[path](self.box) if path in BOX_PLACES else None
+        if f"box-{path}" in BOX_PLACES and self.box is not None:
+            return BOX_PLACES[f"box-{path}"](self.box)
         if path.startswith("node-") and path[5:].isdecimal():
             nodes, number = self.whole.nodes, int(path[5:])
             return nodes[number - 1] if 1 <= number <= len(nodes) else None

@@ -155,11 +155,17 @@ class Forgiven(TestCase):
 
     def test_an_unknown_anchor_lists_all_that_there_are(self) -> None:
         plan = with_sentences(
-            "Circle dot on toop of petal with radius 1u.", "Circle dab on top of petals with radius 1u."
+            "Circle dot on toop of petal with radius 1u.", "Circle dab on toop of petals with radius 1u."
         )
         errors = [str(evaluate(plan).outcomes[name].error) for name in ("dot", "dab")]
         self.assertIn("centre, right, top, left, bottom", errors[0])
         self.assertIn("of each copy from 1 to 6", errors[1])
+
+    def test_a_figure_without_a_top_has_that_of_its_box(self) -> None:
+        plan = with_sentences("Box plate, 4u wide and 2u high, its centre on O, turned by 0°.")
+        for place, x, y in (("top", 0, 1), ("top right", 2, 1), ("box top right", 2, 1), ("bottom left", -2, -1)):
+            after = change(plan, "add-sentence", {"text": f"Circle dot on {place} of plate with radius 1u."}).plan
+            self.assertEqual(evaluate(after).outcomes["dot"].made.anchors["centre"], (x, y), place)
 
     def test_a_small_o_is_told_apart_from_the_origin(self) -> None:
         with self.assertRaises(PlanError) as caught:

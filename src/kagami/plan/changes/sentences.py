@@ -2,15 +2,20 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from kagami.plan import limits
 from kagami.plan.changes.given import Changed, Given
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused
-from kagami.plan.language.parsing import parse_sentence
+from kagami.plan.fields.scanner import SentenceError
+from kagami.plan.fields.values import ValueKind
+from kagami.plan.language.parsing import Sentence, parse_sentence
 from kagami.plan.language.translation import tr
 from kagami.plan.naming import free_id, free_name, require_name
 from kagami.plan.places.references import NearestOf, parse_reference, write_reference
 from kagami.plan.steps import kind_of
+from kagami.plan.values.expressions import figures_in
 
 
 def add_sentence(plan: Plan, given: Given) -> Changed:
@@ -22,6 +27,7 @@ def add_sentence(plan: Plan, given: Given) -> Changed:
     fields = dict(sentence.fields)
     name = str(fields.pop("name", "") or free_name(plan, tr(sentence.kind.noun)))
     require_name(plan, name)
+    _require_figures(sentence, given.text("text", limits.SENTENCE_LENGTH), plan.names())
     entry = {**fields, "kind": kind_of(sentence.kind), "id": free_id(plan, name), "name": name}
     data = plan.model_dump(mode="json")
     data["steps"].insert(position, entry)
@@ -38,9 +44,19 @@ def retype_step(plan: Plan, given: Given) -> Changed:
     fields = dict(sentence.fields)
     name = str(fields.pop("name", "") or step.name)
     require_name(plan, name, step)
+    _require_figures(sentence, given.text("text", limits.SENTENCE_LENGTH), plan.names())
     data = plan.model_dump(mode="json")
     data["steps"][position] = {**fields, "kind": kind_of(sentence.kind), "id": step.id, "name": name}
     return Changed(from_data(data), f"{name}: said anew", step.id)
+
+
+def _require_figures(sentence: Sentence, text: str, known: Mapping[str, str]) -> None:
+    """Refuse a value that reads a figure which is not there, as a place is refused that is on none."""
+    for field, kind in sentence.kind.field_kinds().items():
+        if not isinstance(kind, ValueKind) or field not in sentence.fields:
+            continue
+        for name in sorted(figures_in(sentence.fields[field]) - known.keys()):
+            raise SentenceError("unknown-figure", name=name, position=max(0, text.find(name)))
 
 
 def mend(plan: Plan, given: Given) -> Changed:

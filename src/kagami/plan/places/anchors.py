@@ -92,7 +92,7 @@ def _anchor(identifier: str, path: str, outcomes: Mapping[str, Outcome]) -> Poin
         listed = _all_anchors(figure)
         if path == OWN_PLACE:
             raise ReferenceLost("no-point", figure=name, known=listed)
-        raise ReferenceLost("no-anchor", figure=name, anchor=path, known=listed)
+        raise ReferenceLost("no-anchor", figure=name, anchor=place_text(path.rpartition(".")[2]), known=listed)
     return place
 
 

@@ -93,6 +93,16 @@ class Expression:
             waiting.extend(node.parts)
         return frozenset(found)
 
+    def position_of(self, name: str) -> int:
+        """Where a name first stands in the text; 0 where it does not."""
+        waiting, found = [self.root], []
+        while waiting:
+            node = waiting.pop()
+            if node.operation == "name" and node.value == name:
+                found.append(node.start)
+            waiting.extend(node.parts)
+        return min(found, default=0)
+
     @property
     def readings(self) -> tuple[ParsedReading, ...]:
         """The readings of figures in it, from left to right."""

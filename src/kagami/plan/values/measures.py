@@ -50,6 +50,9 @@ class Values:
             PlanError: a figure that it reads is not drawn by now.
         """
         expression = parse_value(text)
+        for name in sorted(expression.names - self.expressions.keys() - self.errors.keys()):
+            known = f"Known are: u, {', '.join(self.expressions)}." if self.expressions else "Known is only u as yet."
+            raise ExpressionError("unknown-name", name=name, known=known, position=expression.position_of(name))
         needed = self._measures(sorted(expression.names))
         return expression.value(needed, self.plan.module.millimetres, self.measured)
 

@@ -59,7 +59,7 @@ export async function walk(direction) {
 export async function lookAt(changes) {
   server.look(changes);
   try {
-    show(await server.state());
+    show(await server.state(changes));
   } catch (error) {
     refused(error, null, null);
   }

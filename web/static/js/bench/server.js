@@ -149,8 +149,12 @@ export function sendKept(entry) {
   });
 }
 
-export function state() {
-  return inTurn(async () => read(await reach(`state/?${new URLSearchParams({ ...looking(), shown: main.dataset.shown })}`)));
+// What is to be looked at is set when the turn comes: an answer that came before it has set the page to its own.
+export function state(changes) {
+  return inTurn(async () => {
+    look(changes);
+    return read(await reach(`state/?${new URLSearchParams({ ...looking(), shown: main.dataset.shown })}`));
+  });
 }
 
 export async function html(path, query) {

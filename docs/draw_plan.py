@@ -102,6 +102,7 @@ EXAMPLES: Final = {
     "scale": "Scale moon from O by 0.6: made.",
     "against": "Set moon against the left of plate, 0.5u away: made.",
     "align": "Align moon with the top left of plate: made.",
+    "order": "Bring disc farthest of all: made.",
     "size": "Size disc to 5u by 3u, its centre held: made.",
     "size-in-proportion": "Size plate in proportion to 2u across, its bottom left held: made.",
     "widen": "Move the right side of plate by 1.5u, cut at O: made.",

@@ -9,6 +9,7 @@ from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 
 from kagami.plan.changes.mending import mends
+from kagami.plan.changes.rewriting import measures_named
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
@@ -134,7 +135,8 @@ def _set(
     looks = (state.every, len(plan.steps), outcome.key) if active else ()
     seen = (fault_text(outcome), tuple(_notes(outcome, names)), shown_values(step, result, outcome.error))
     tones = plan.tones if step.tone_names() else ()
-    key = (step, number, active, looks, used, hues[step.id], seen, outcome.waits, plan.module, tones)
+    measures = plan.measures if any(map(measures_named, step.typed_values())) else ()
+    key = (step, number, active, looks, used, hues[step.id], seen, outcome.waits, plan.module, tones, measures)
     return LINES.get(key, lambda: _set_anew(step, number, result, state, names, hues))
 
 
@@ -156,10 +158,18 @@ def _set_anew(
         "crumbs": active and isinstance(step, Carve) and _has_crumbs(outcome),
         "mends": tuple(_mends(result, outcome)) if active else (),
         "varied": next((s.key for s in subjects(result.plan) if s.key.startswith(f"{step.id}.")), "") if active else "",
-        "spoken": write_sentence(step, names) if active else "",
+        "spoken": write_sentence(step, names),
+        "measured": _measured(step, result.plan),
         "reaches": tuple(_reaches(step, outcome)) if active else (),
     }
     return render_to_string("bench/_step.html", context)
+
+
+def _measured(step: Step, plan: Plan) -> str:
+    """The measures that a step's values name, a line each, as they are copied with it."""
+    named = {name for text in step.typed_values() for name in measures_named(text)}
+    names = plan.names()
+    return "\n".join(f"Measure: {m.name} = {measure_text(m, names)}" for m in plan.measures if m.name in named)
 
 
 def _measures(result: Result) -> Iterable[MeasureLine]:

@@ -9,6 +9,7 @@ from django.utils.translation import gettext as _
 from kagami.geometry.point import ORIGIN, Point
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.result import Result
+from kagami.plan.fields.figures import FigureKind, FiguresKind
 from kagami.plan.fields.kind import Offer
 from kagami.plan.language.sentences import Own, Words, sentence_parts
 from kagami.plan.language.translation import tr
@@ -28,6 +29,8 @@ class Verb:
     kind: str
     title: str
     word: str
+    takes: str = ""
+    """Whether it is done with figures: “one”, “two”, “many”, or empty."""
 
 
 @dataclass(frozen=True)
@@ -63,12 +66,21 @@ def _families(kinds: Sequence[type[Step]]) -> Iterable[Family]:
     for cls in kinds:
         title = tr(cls.title)
         head = next((known for known in heads if title.startswith(f"{known} ")), title)
-        heads.setdefault(head, []).append(Verb(kind_of(cls), title, title.removeprefix(f"{head} ")))
+        heads.setdefault(head, []).append(Verb(kind_of(cls), title, title.removeprefix(f"{head} "), _takes(cls)))
     return (Family(tuple(found)) for found in heads.values())
 
 
-def draw_slip(plan: Plan, result: Result, kind: str, position: int, asked: str = "") -> Slip:
-    """The slip of a kind at a place of the plan; `result` is the plan up to there, `asked` a figure to begin with."""
+def _takes(cls: type[Step]) -> str:
+    """Whether a kind is made from figures."""
+    kinds = cls.field_kinds().values()
+    single = sum(isinstance(kind, FigureKind) for kind in kinds)
+    if any(isinstance(kind, FiguresKind) for kind in kinds):
+        return "many"
+    return ("", "one", "two")[min(single, 2)]
+
+
+def draw_slip(plan: Plan, result: Result, kind: str, position: int, asked: Sequence[str] = ()) -> Slip:
+    """The slip of a kind at a place of the plan; `result` is the plan up to there, `asked` figures to begin with."""
     cls = KINDS[kind]
     step = _model(plan, result, cls, position, asked)
     names, hues = plan.names(), hues_of(plan)
@@ -96,9 +108,10 @@ def _press(cls: type[Step]) -> str:
     return text.format(place=tr(cls.press), values=listing([tr(name) for name in onward]))
 
 
-def _model(plan: Plan, result: Result, cls: type[Step], position: int, asked: str) -> Step:
+def _model(plan: Plan, result: Result, cls: type[Step], position: int, asked: Sequence[str]) -> Step:
     """A step with the kind's defaults, and the figures that it is most likely about."""
     before = plan.steps[:position]
+    asked = [identifier for identifier in asked if any(step.id == identifier for step in before)]
     used = {identifier for step in before for identifier in step.figure_ids()}
     closed = [step.id for step in before if _is_area(step, result)]
     kinds = cls.field_kinds()
@@ -111,6 +124,8 @@ def _model(plan: Plan, result: Result, cls: type[Step], position: int, asked: st
         beside_figure="figure" in kinds and not issubclass(cls, Carve),
     )
     begun = {name: kind.begin(offer) for name, kind in kinds.items()}
+    single = [name for name, kind in kinds.items() if isinstance(kind, FigureKind)]
+    begun |= dict(zip(single, asked, strict=False))
     fields = {name: value for name, value in begun.items() if value is not None}
     return cls.model_validate({**fields, "id": "new", "name": free_name(plan, tr(cls.noun))})
 

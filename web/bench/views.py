@@ -13,7 +13,7 @@ from django.utils.translation import get_language
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 
-from kagami.plan.limits import SENTENCE_LENGTH
+from kagami.plan.limits import FIGURES_PER_STEP, SENTENCE_LENGTH
 from kagami.plan.steps import KINDS
 from web.bench.requests import BadRequest, answers_refusals, base_of, body_of, identity_of
 from web.bench.slip import verbs
@@ -74,8 +74,10 @@ def change(request: HttpRequest, mark_id: int) -> HttpResponse:
     mark, kind = mark_of(request.user, mark_id), str(data.get("kind"))
     made = history.make_change(request.user, mark, base_of(data), kind, _given(data), identity_of(data))
     seen = looking(data.get("state"))
-    if kind in ("add-step", "add-sentence", "draw-step"):
-        seen = _after_new_step(made, seen)
+    if kind in ("add-step", "add-sentence", "add-sentences", "draw-step"):
+        text = str(data["given"].get("text", ""))
+        several = [line for line in text.splitlines() if line.strip() and not line.startswith("Measure:")]
+        seen = _after_new_step(made, seen, max(1, len(several)) if kind == "add-sentences" else 1)
     return _answer(request, made, seen, data)
 
 
@@ -126,8 +128,8 @@ def slip(request: HttpRequest, mark_id: int, kind: str) -> HttpResponse:
     if kind not in KINDS:
         raise BadRequest(_("There is no such kind of step."), 404)
     mark = mark_of(request.user, mark_id)
-    figure = request.GET.get("figure", "")[:40]
-    return HttpResponse(ask(slip_of, current_of(mark), kind, looking(request.GET), figure))
+    figures = request.GET.get("figures", "").split()[:FIGURES_PER_STEP]
+    return HttpResponse(ask(slip_of, current_of(mark), kind, looking(request.GET), figures))
 
 
 @require_safe
@@ -200,9 +202,9 @@ def standing_of(mark: Mark, can_redo: bool | None = None) -> Standing:
     return Standing(revision.number, revision.words, revision.parent_id is not None, further)
 
 
-def _after_new_step(made: history.Made, seen: Looking) -> Looking:
+def _after_new_step(made: history.Made, seen: Looking, count: int) -> Looking:
     """A new step is active, the needle stands behind it, and a new carve shows its regions."""
-    needle = None if seen.needle is None else seen.needle + 1
+    needle = None if seen.needle is None else seen.needle + count
     is_carve = made.is_carve
     view = "regions" if is_carve else "both" if seen.view == "regions" else seen.view
     return replace(seen, step=made.step or "", needle=needle, view=view, every=1)

@@ -9,6 +9,7 @@ WORDS: Final = {
     "apart": "Keep mine as a new mark",
     "freeze": "Freeze the values and remove it",
     "close": "Close",
+    "duplicate": "duplicate",
     "odd-answer": "The server did not answer as expected.",
     "signed-out": "You are signed out. Reload the page and sign in; what is saved is safe.",
     "no-answer": "The server does not answer. Try again in a moment.",

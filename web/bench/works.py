@@ -1,5 +1,6 @@
 """What the Bench has drawn of a plan: work for evaluators (see `web.evaluation.door`). It knows no request."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -58,10 +59,10 @@ def draw_bench(
     return {"parts": {**parts, **sent.whole}, "shown": handle}
 
 
-def slip_of(plan: Plan, cache: Cache, kind: str, state: Looking, figure: str) -> str:
-    """The slip of a new step at the needle, as HTML; `figure` is one to begin with."""
+def slip_of(plan: Plan, cache: Cache, kind: str, state: Looking, figures: Sequence[str]) -> str:
+    """The slip of a new step at the needle, as HTML; `figures` are those to begin with."""
     position = state.position(plan)
-    drawn = draw_slip(plan, evaluate(plan, cache, position), kind, position, figure)
+    drawn = draw_slip(plan, evaluate(plan, cache, position), kind, position, figures)
     return render_to_string("bench/_slip.html", {"slip": drawn})
 
 

@@ -43,6 +43,8 @@ class Figure:
     """The symmetry that it is known to have by its making."""
     tones: tuple[str, ...] = ()
     """Names of the copies' tones; empty where none were laid."""
+    layer: int = 0
+    """Where it lies among all that is seen: 0 in the plan's order, above 0 nearer than all of that, below 0 farther."""
     apart: bool = False
     """Whether the copies are known to lie apart from each other by their making, so that together they are one area."""
 

@@ -130,6 +130,7 @@ TEXTS: Final[dict[str, str]] = {
     "not-movable": "Nothing in {value} can be dragged: it is read from figures, or solved. Type a number instead.",
     "not-begun-by-hand": "A step of kind {kind} is not begun on the sheet. Fill in its sentence.",
     "draw-on": "Draw on: {field} is where the hand lets go.",
+    "pasted-line": "Line {line} of what was pasted: {reason} Nothing was added.",
     "no-dimension": "{field} has no place on the sheet that could be dragged just now. Type its value.",
     "no-field": "This step has no field “{name}”.",
     "text-not-plain": "This {what} holds signs that cannot be shown, such as a line break. Leave them out.",

@@ -105,6 +105,7 @@ SAMPLES: Final = {
     "node-out": "Take node 2 out of plate: x.",
     "node-form": "Make node 2 of plate smooth: x.",
     "true": "Make lines and arcs of plate true, to within 0.05u: x.",
+    "order": "Bring moon farthest of all: x.",
     "fill": "Fill disc with black: pieces x.",
 }
 """By kind; each makes `x`."""

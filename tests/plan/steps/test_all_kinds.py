@@ -12,6 +12,7 @@ from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.ink import pieces
 from kagami.plan.figure import Figure
 from kagami.plan.language.text import parse_text
 
@@ -332,3 +333,22 @@ class Places(TestCase):
         touch = made(oval + "Circle x on touch 1 of oval from head of beam with radius 1u.").anchors["centre"]
         # Polar line of (0, 5): y·5/1 = 1.
         self.assertAlmostEqual(touch.y, 0.2, delta=1e-9)
+
+
+class Orders(TestCase):
+    def test_pieces_are_brought_before_and_behind_all_others(self) -> None:
+        text = (
+            "Circle a on O with radius 3u.\nCircle b on 1u right and 0u up from O with radius 3u.\n"
+            "Circle c on 2u right and 0u up from O with radius 3u.\n"
+        )
+
+        def order(more: str) -> list[str]:
+            return [piece.id for piece in pieces(evaluate(parse_text(text + more)))]
+
+        self.assertEqual(order(""), ["a", "b", "c"])
+        self.assertEqual(order("Bring a nearest of all: top."), ["b", "c", "top"])
+        self.assertEqual(order("Bring c farthest of all: low."), ["low", "a", "b"])
+        both = "Bring c farthest of all: low.\nBring a farthest of all: lower.\n"
+        self.assertEqual(order(both), ["lower", "low", "b"])
+        later = "Bring a nearest of all: top.\nCircle d on O with radius 1u.\nMove top by 1u right and 0u up: moved."
+        self.assertEqual(order(later), ["b", "c", "d", "moved"])

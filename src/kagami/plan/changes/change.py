@@ -21,11 +21,12 @@ from kagami.plan.changes.measures import (
     with_names_settled,
     with_note,
 )
+from kagami.plan.changes.pasting import add_sentences
 from kagami.plan.changes.picks import with_witnesses
 from kagami.plan.changes.regions import absorb, pick
 from kagami.plan.changes.sentences import add_sentence, mend, retype_step
 from kagami.plan.changes.sketching import draw_step
-from kagami.plan.changes.steps import add_step, move_step, remove_step, rename_step, set_field, set_guide
+from kagami.plan.changes.steps import add_step, move_step, remove_step, remove_steps, rename_step, set_field, set_guide
 from kagami.plan.changes.tones import add_tone, remove_tone, rename_tone, set_tone, with_typed_tones
 from kagami.plan.document import Module, Plan
 from kagami.plan.errors import ChangeRefused
@@ -96,6 +97,7 @@ CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
     "add-step": add_step,
     "draw-step": draw_step,
     "add-sentence": add_sentence,
+    "add-sentences": add_sentences,
     "retype-step": retype_step,
     "mend": mend,
     "set-field": set_field,
@@ -105,6 +107,7 @@ CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
     "rename-step": rename_step,
     "set-guide": set_guide,
     "remove-step": remove_step,
+    "remove-steps": remove_steps,
     "move-step": move_step,
     "pick": pick,
     "absorb": absorb,

@@ -111,6 +111,21 @@ def remove_step(plan: Plan, given: Given) -> Changed:
     return Changed(plan.model_copy(update={"steps": steps}), f"without {step.name}")
 
 
+def remove_steps(plan: Plan, given: Given) -> Changed:
+    """Take several `steps` out, the last first, so that those that need each other go together."""
+    listed = given.values.get("steps")
+    if not isinstance(listed, list) or not 0 < len(listed) <= limits.STEPS:
+        raise ChangeRefused("bad-change", path="steps", reason="is no list of steps")
+    places = [index for index, step in enumerate(plan.steps) if step.id in listed]
+    if len(places) != len(set(map(str, listed))):
+        raise ChangeRefused("no-step")
+    names = [plan.steps[index].name for index in places]
+    for index in reversed(places):
+        arguments = {"step": plan.steps[index].id, "freeze": given.values.get("freeze")}
+        plan = remove_step(plan, Given(arguments, given.cache)).plan
+    return Changed(plan, f"without {listing(names)}")
+
+
 def move_step(plan: Plan, given: Given) -> Changed:
     """Put a step elsewhere in the order; one that then stands before what it needs holds an error."""
     step = step_of(plan, given)

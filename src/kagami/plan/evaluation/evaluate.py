@@ -141,7 +141,7 @@ def _inked(plan: Plan, outcomes: Mapping[str, Outcome]) -> Mapping[str, Outcome]
 
 def inking(plan: Plan, outcomes: Mapping[str, Outcome]) -> list[Step]:
     """The steps whose figures are seen in the end: they bound an area, are no guides, and no later step is made from
-    them.
+    them. The farthest come first: in the plan's order, but for those that were brought before or behind all others.
     """
     steps = plan.steps[: len(outcomes)]
     used = {identifier for step in steps for identifier in step.figure_ids()}
@@ -149,8 +149,10 @@ def inking(plan: Plan, outcomes: Mapping[str, Outcome]) -> list[Step]:
     for step in steps:
         figure = outcomes[step.id].figure
         if figure is not None and step.id not in used and not step.carries_no_ink and figure.bounds_area:
-            found.append(step)
-    return found
+            found.append((figure.layer, step))
+    behind = [step for layer, step in found if layer < 0]
+    before = [step for layer, step in found if layer > 0]
+    return [*reversed(behind), *(step for layer, step in found if layer == 0), *before]
 
 
 def _outcome(step: Step, plan: Plan, values: Values, outcomes: Mapping[str, Outcome], cache: Cache) -> Outcome:

@@ -56,8 +56,10 @@ class FigureKind(FieldKind):
 
     def begin(self, offer: Offer) -> Any | None:
         """The figure that was asked for, or the one that a step of its class is most likely about."""
-        newest = offer.asked or (offer.free[-1] if offer.free else offer.areas[-1] if offer.areas else "none")
-        return newest if offer.newest_first or offer.asked else (offer.free[0] if offer.free else newest)
+        if offer.asked:
+            return offer.asked[0]
+        newest = offer.free[-1] if offer.free else offer.areas[-1] if offer.areas else "none"
+        return newest if offer.newest_first else (offer.free[0] if offer.free else newest)
 
 
 class FiguresKind(FieldKind):
@@ -116,8 +118,9 @@ class FiguresKind(FieldKind):
         return Shown("figures", figures=tuple(value), many=True)
 
     def begin(self, offer: Offer) -> Any | None:
-        """The figures that no step is made from yet, but for the one that stands beside."""
-        return list(offer.free[1:] if offer.beside_figure else offer.free)
+        """The figures that it was asked for, or those that no step is made from yet; but for one that stands beside."""
+        found = offer.asked or offer.free
+        return list(found[1:] if offer.beside_figure else found)
 
 
 def outcomes_of(reference: str, surroundings: Surroundings) -> tuple[Outcome, ...]:

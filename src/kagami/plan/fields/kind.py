@@ -35,11 +35,11 @@ class Surroundings:
 
 @dataclass(frozen=True, slots=True)
 class Offer:
-    """What a new step may begin with: the figure it was asked for, figures that no step is made from yet, all areas (in
-    the plan's order), and the names of tones.
+    """What a new step may begin with: the figures it was asked for, figures that no step is made from yet, all areas
+    (in the plan's order), and the names of tones.
     """
 
-    asked: str
+    asked: Sequence[str]
     free: Sequence[str]
     areas: Sequence[str]
     tones: Sequence[str]

@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
-from typing import ClassVar, Literal
+from dataclasses import replace
+from typing import Annotated, ClassVar, Literal
 
 from kagami.geometry import boolean
 from kagami.geometry.boolean import Operation
+from kagami.plan.dimensions.drawn import corner_of
+from kagami.plan.dimensions.kinds import Word
 from kagami.plan.errors import PlanError
-from kagami.plan.fields import FigureRef, FigureRefs
+from kagami.plan.fields import CHOICE, FigureRef, FigureRefs
 from kagami.plan.figure import Figure
 from kagami.plan.messages import listing
-from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
 
 
 class _Combination(Step):
@@ -134,6 +137,30 @@ class Split(Step):
             name = inputs.name("line")
             raise PlanError("line-misses", field="line", line=name, name=inputs.name("figure"))
         return Drawing(Figure(parts))
+
+
+@register("order")
+class Order(Step):
+    """A figure brought before or behind all others."""
+
+    takes_lines: ClassVar = False
+    title: ClassVar = "order"
+    chapter: ClassVar = Chapter.PLACING
+    sentence: ClassVar = "Bring {figure} {way} of all: {name}."
+    noun: ClassVar = "ordered"
+
+    kind: Literal["order"] = "order"
+    figure: FigureRef
+    way: Annotated[Literal["nearest", "farthest"], CHOICE] = "nearest"
+
+    def draw(self, inputs: Inputs) -> Drawing:
+        """The figure as it is; of several that are brought there, the later step lies further out."""
+        source = inputs.areas("figure", 1)[0]
+        return Drawing(replace(source, layer=1 if self.way == "nearest" else -1))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """The word of its way, at the figure."""
+        yield Word("way", corner_of(inputs.figure("figure")))
 
 
 @register("group")

@@ -54,7 +54,9 @@ def moved(source: Figure, by: Affine) -> Figure:
     """A figure moved, with its anchors and copies; its known symmetry moves along."""
     anchors = {name: by.point(place) for name, place in source.anchors.items()}
     group = source.group.mapped(by) if source.group else None
-    return Figure(tuple(shape.mapped(by) for shape in source.copies), anchors, group, source.tones, source.apart)
+    return Figure(
+        tuple(shape.mapped(by) for shape in source.copies), anchors, group, source.tones, source.layer, source.apart
+    )
 
 
 def paired(first: Figure, second: Figure, one: Affine, other: Affine, anchors: Mapping[str, Point]) -> Drawing:

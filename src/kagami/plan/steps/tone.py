@@ -30,4 +30,4 @@ class Fill(Step):
         if not self.tones:
             raise PlanError("tones-missing", field="tones")
         tones = tuple(self.tones[k % len(self.tones)] for k in range(len(source.copies)))
-        return Drawing(Figure(source.copies, source.anchors, source.group, tones, source.apart))
+        return Drawing(Figure(source.copies, source.anchors, source.group, tones, source.layer, source.apart))

@@ -3,6 +3,7 @@
 
 import { lookAt } from "./changes.js";
 import { choosing } from "./chooser.js";
+import { chooseBeside } from "./chosen.js";
 import { activeStep } from "./handles.js";
 import { tell } from "./pill.js";
 
@@ -29,6 +30,11 @@ export async function openStep(step) {
 async function choose(event) {
   const here = stepsAt(event.clientX, event.clientY);
   const steps = [...here.keys()];
+  if (event.shiftKey && activeStep()) {
+    const more = steps.find((step) => step !== activeStep());
+    if (more) chooseBeside(more);
+    return;
+  }
   const at = steps.indexOf(activeStep());
   const next = steps.length === 0 ? "" : steps[(at + 1) % steps.length];
   if (next === (activeStep() || "")) return;
@@ -50,6 +56,7 @@ export function watchChoosing(sheet, plan) {
   plan.addEventListener("click", (event) => {
     const step = event.target.closest(".step:not(.active)");
     if (!step || event.target.closest("button, a, input, textarea, select, [role=button], .chooser") || choosing()) return;
-    openStep(step.dataset.step);
+    if (event.shiftKey && activeStep()) chooseBeside(step.dataset.step);
+    else openStep(step.dataset.step);
   });
 }

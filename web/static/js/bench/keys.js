@@ -2,6 +2,7 @@
 
 import { lookAt, make } from "./changes.js";
 import { choosing } from "./chooser.js";
+import { chosen } from "./chosen.js";
 import { activeStep } from "./handles.js";
 import { focusTyping } from "./line.js";
 import { looking } from "./server.js";
@@ -29,7 +30,7 @@ const ACTS = {
   0: fit,
   PageUp: () => walkNeedle(-1),
   PageDown: () => walkNeedle(1),
-  Delete: () => activeStep() && make("remove-step", { step: activeStep() }, null),
+  Delete: () => chosen().length > 0 && make("remove-steps", { steps: chosen() }, null),
   Escape: () => activeStep() && lookAt({ step: "" }),
 };
 

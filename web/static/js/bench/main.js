@@ -4,10 +4,13 @@ import { lookAt, make, makeLeft, walk } from "./changes.js";
 import { openChooser, take, watchChooser } from "./chooser.js";
 import { watchFields } from "./fields.js";
 import { watchChoosing } from "./choose.js";
+import { watchChosen } from "./chosen.js";
+import { duplicate, watchClipboard } from "./clipboard.js";
 import { watchHandles } from "./handles.js";
 import { watchKeys } from "./keys.js";
 import { focusTyping } from "./line.js";
 import { watchSilence } from "./messages.js";
+import { watchMenu } from "./menu.js";
 import { watchOver } from "./over.js";
 import { watchPan } from "./pan.js";
 import { looking } from "./server.js";
@@ -59,6 +62,7 @@ const ACTS = {
     closeSlip();
     focusTyping();
   },
+  duplicate,
   fit,
   real,
   choose: openChooser,
@@ -101,7 +105,10 @@ watchOver(sheet);
 watchChoosing(sheet, plan);
 watchSheet(sheet, plan);
 watchStrip();
+watchChosen();
+watchMenu(sheet);
 watchSilence();
 watchKeys();
+watchClipboard();
 makeLeft();
 document.getElementById("main").dataset.ready = "yes";

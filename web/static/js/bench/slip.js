@@ -14,10 +14,10 @@ export function closeSlip() {
   document.dispatchEvent(new CustomEvent("bench:slip-closed"));
 }
 
-export async function openSlip(kind, figure) {
+export async function openSlip(kind, figures) {
   closeSlip();
   try {
-    const text = await server.html(`slip/${kind}/`, figure ? { figure } : {});
+    const text = await server.html(`slip/${kind}/`, figures ? { figures } : {});
     const place = document.getElementById("slip-place");
     place.innerHTML = text;
     const slip = currentSlip();

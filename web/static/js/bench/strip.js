@@ -1,5 +1,6 @@
 // The strip of verbs: one chapter is open at a time, a verb opens its slip.
 
+import { chosen } from "./chosen.js";
 import { openSlip } from "./slip.js";
 
 function openChapter(chapter) {
@@ -8,10 +9,6 @@ function openChapter(chapter) {
     other.classList.toggle("open", on);
     other.querySelector(".chapter-word").setAttribute("aria-expanded", String(on));
   }
-}
-
-function activeFigure() {
-  return document.querySelector(".step.active")?.dataset.step;
 }
 
 export function watchStrip() {
@@ -24,8 +21,10 @@ export function watchStrip() {
   document.addEventListener("click", (event) => {
     const verb = event.target.closest("[data-verb]");
     if (!verb) return;
-    const figure = verb.dataset.verb === "turn" ? activeFigure() : "";
-    openSlip(verb.dataset.verb, figure);
+    const { takes } = verb.dataset;
+    const steps = chosen();
+    // A single figure that happens to be open does not limit what is made from many.
+    openSlip(verb.dataset.verb, takes && (takes !== "many" || steps.length > 1) ? steps.join(" ") : "");
   });
   document.addEventListener("bench:slip-opened", (event) => {
     const verb = strip.querySelector(`[data-verb="${event.detail.kind}"]`);

@@ -1,0 +1,77 @@
+// What is chosen: the open step and those chosen beside it. One line of the strip offers what can be done with them.
+
+import { activeStep } from "./handles.js";
+import { openSlip } from "./slip.js";
+import { word } from "./words.js";
+
+// First what is done most often; the rest stands in its chapter.
+const ONE = ["turn", "reflect", "march", "echo", "offset", "band", "round", "move", "rotate", "carve", "fill"];
+const MANY = ["carve", "union", "difference", "intersection", "exclusion", "divide", "group", "gap", "weave"];
+let beside = [];
+let last;
+
+function nameOf(step) {
+  return document.querySelector(`[data-key="${CSS.escape(step)}:name"]`)?.value || step;
+}
+
+export function chosen() {
+  const active = activeStep();
+  const there = beside.filter((step) => step !== active && document.getElementById(`s-${step}`));
+  return active ? [active, ...there] : there;
+}
+
+export function chooseBeside(step) {
+  if (step === activeStep()) return;
+  beside = beside.includes(step) ? beside.filter((known) => known !== step) : [...beside, step];
+  show();
+}
+
+function verbs(steps) {
+  const order = steps.length > 1 ? MANY : ONE;
+  const found = order.map((kind) => document.querySelector(`.verbs .chapter [data-verb="${kind}"]`)).filter(Boolean);
+  return steps.length > 1 ? found.filter((verb) => verb.dataset.takes !== "one") : found;
+}
+
+function buttonOf(verb) {
+  const button = document.createElement("button");
+  button.type = "button";
+  button.className = "verb";
+  button.dataset.with = verb.dataset.verb;
+  button.textContent = verb.dataset.title;
+  return button;
+}
+
+// The same line, in the strip and at the pointer.
+export function lineOf(steps, lead) {
+  const names = document.createElement("i");
+  names.textContent = `${lead} ${steps.map(nameOf).join(", ")}:`;
+  const again = document.createElement("button");
+  again.type = "button";
+  again.className = "verb";
+  again.dataset.act = "duplicate";
+  again.textContent = word("duplicate");
+  return [names, ...verbs(steps).map(buttonOf), again];
+}
+
+function show() {
+  // Another step was opened: what was chosen beside the one before is let go.
+  if (activeStep() !== last) beside = [];
+  last = activeStep();
+  const line = document.querySelector(".verbs .with");
+  const steps = chosen();
+  line.replaceChildren(...(steps.length > 0 ? lineOf(steps, line.dataset.lead) : [line.dataset.empty]));
+  for (const element of document.querySelectorAll(".line.chosen, .step.chosen")) element.classList.remove("chosen");
+  for (const step of steps) {
+    document.getElementById(`l-${step}`)?.classList.add("chosen");
+    document.getElementById(`s-${step}`)?.classList.add("chosen");
+  }
+}
+
+export function watchChosen() {
+  document.addEventListener("click", (event) => {
+    const verb = event.target.closest("[data-with]");
+    if (verb) openSlip(verb.dataset.with, chosen().join(" "));
+  });
+  document.addEventListener("bench:shown", show);
+  show();
+}

@@ -1,0 +1,45 @@
+// Steps are copied as their sentences, with the measures that they name, and pasted from any text of sentences.
+
+import { make } from "./changes.js";
+import { chosen } from "./chosen.js";
+import { looking } from "./server.js";
+
+const FIELDS = "input, textarea, select, [contenteditable]";
+
+// In the order of the plan, whatever was chosen first.
+function textOf(steps) {
+  const lines = [...document.querySelectorAll("#plan .step")].filter((line) => steps.includes(line.dataset.step));
+  const measures = new Set(lines.flatMap((line) => line.dataset.measures.split("\n").filter(Boolean)));
+  return [...measures, ...lines.map((line) => line.dataset.sentence)].join("\n");
+}
+
+function paste(text) {
+  const { needle } = looking();
+  return make("add-sentences", needle ? { text, position: Number(needle) } : { text }, null);
+}
+
+export function duplicate() {
+  paste(textOf(chosen()));
+}
+
+function free(event) {
+  return !event.target.closest?.(FIELDS) && !document.activeElement?.matches(FIELDS) && getSelection().isCollapsed;
+}
+
+export function watchClipboard() {
+  for (const kind of ["copy", "cut"]) {
+    document.addEventListener(kind, (event) => {
+      const steps = chosen();
+      if (!free(event) || steps.length === 0) return;
+      event.preventDefault();
+      event.clipboardData.setData("text/plain", textOf(steps));
+      if (kind === "cut") make("remove-steps", { steps }, null);
+    });
+  }
+  document.addEventListener("paste", (event) => {
+    const text = event.clipboardData.getData("text/plain");
+    if (!free(event) || text.trim() === "") return;
+    event.preventDefault();
+    paste(text);
+  });
+}

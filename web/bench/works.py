@@ -9,15 +9,17 @@ from django.template.loader import render_to_string
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.result import Result
 from kagami.plan.steps import KINDS
 from web.bench.choices import anchor_choices, figure_choices, suggestions
 from web.bench.panel import draw_panel
-from web.bench.sheet import NO_SHEET, draw_sheet
+from web.bench.sheet import NO_SHEET, draw_sheet, frame_of
 from web.bench.shown import Shown, handle_of, known, remember, without_known
 from web.bench.slip import draw_slip
 from web.bench.state import VIEWS, Looking
 from web.faults import Fault, guarded
 from web.pictures.mirror import NO_MIRROR, draw_mirror
+from web.pictures.picture import picture_frame
 
 
 @dataclass(frozen=True)
@@ -41,7 +43,9 @@ def draw_bench(
     sheet = guarded("the sheet", lambda: draw_sheet(plan, at_needle, state))
     mirror = guarded("the Mirror", lambda: draw_mirror(whole))
     faults = [part.number for part in (sheet, mirror) if isinstance(part, Fault)]
-    seen = {"mirror": NO_MIRROR if isinstance(mirror, Fault) else mirror, "faults": faults}
+    seen: dict[str, Any] = {"mirror": NO_MIRROR if isinstance(mirror, Fault) else mirror, "faults": faults}
+    if not faults:
+        seen["from_sheet"] = _from_sheet(plan, whole, at_needle)
     now = Shown(
         draw_panel(plan, whole, state),
         NO_SHEET if isinstance(sheet, Fault) else sheet,
@@ -57,6 +61,16 @@ def draw_bench(
     context = {"plan": plan, "state": state, "views": VIEWS, "panel": sent.panel, "sheet": sent.sheet}
     parts = {part: render_to_string(f"bench/_{part}.html", context) for part in ("plan", "sheet")}
     return {"parts": {**parts, **sent.whole}, "shown": handle}
+
+
+def _from_sheet(plan: Plan, whole: Result, at_needle: Result) -> str:
+    """The transform that lays what the sheet shows into the Mirror's picture, while a hand moves."""
+    (sheet, _window), picture = frame_of(plan, at_needle), picture_frame(whole)
+    if picture is None:
+        return ""
+    scale = picture.scale / sheet.scale
+    right, down = (sheet.left - picture.left) * picture.scale, (picture.top - sheet.top) * picture.scale
+    return f"translate({right:.4f} {down:.4f}) scale({scale:.6f})"
 
 
 def slip_of(plan: Plan, cache: Cache, kind: str, state: Looking, figures: Sequence[str]) -> str:

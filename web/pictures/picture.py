@@ -67,10 +67,20 @@ def pictures_alike(results: Sequence[Result]) -> list[Picture]:
     return [Picture(_paths(pieces, box, side), result.sound) for result, pieces, box in drawn]
 
 
+def picture_frame(result: Result) -> Frame | None:
+    """How a mark lies in its picture; None where it has no ink."""
+    around = ink_box(pieces(result))
+    return _frame(around, max(around.width, around.height)) if around else None
+
+
+def _frame(around: Box, side: float) -> Frame:
+    left = around.left - (side - around.width) / 2
+    top = around.top + (side - around.height) / 2
+    return Frame(PICTURE / side, left, top, 3)
+
+
 def _paths(marks: tuple[Piece, ...], around: Box | None, side: float) -> tuple[Filled, ...]:
     if around is None:
         return ()
-    left = around.left - (side - around.width) / 2
-    top = around.top + (side - around.height) / 2
-    frame = Frame(PICTURE / side, left, top, 3)
+    frame = _frame(around, side)
     return tuple(Filled(path_data(piece.shape, frame), piece.colour if piece.tone else "") for piece in marks)

@@ -105,6 +105,7 @@ function shown(answer) {
       if (result) set(result, "text", text, kept);
     }
     for (const [key, text] of Object.entries(answer.fields)) showField(key, text, kept);
+    followInMirror();
     showFaults(answer.faults, kept);
     showHandles(answer.handles);
     if (answer.said) tell(answer.said);
@@ -135,6 +136,26 @@ function showField(key, text, kept) {
   const words = field.matches(".slot:not(.figures)") && field.querySelector("i");
   if (words) set(words, "text", text, kept);
   set(field, "class", `${field.getAttribute("class").replace(" tried", "")} tried`, kept);
+}
+
+// The Mirror shows the ink of the sheet at once, laid into its picture; what it measures follows when the hand rests.
+function followInMirror() {
+  const place = document.getElementById("mirror");
+  const from = place.querySelector(".large")?.dataset.fromSheet;
+  const paths = [...sheet.querySelectorAll(".ink > path")];
+  if (!from || paths.length === 0 || sheet.querySelector(".view-lines, .view-regions")) return;
+  mirror ??= place.innerHTML;
+  for (const ink of place.querySelectorAll("#ink, #plain-ink")) {
+    const laid = document.createElementNS(SVG, "g");
+    laid.setAttribute("transform", from);
+    for (const path of paths) {
+      const copy = path.cloneNode();
+      copy.removeAttribute("id");
+      if (ink.id === "plain-ink") copy.removeAttribute("fill");
+      laid.append(copy);
+    }
+    ink.replaceChildren(laid);
+  }
 }
 
 function showHandles(svg) {

@@ -10,6 +10,8 @@ WORDS: Final = {
     "freeze": "Freeze the values and remove it",
     "close": "Close",
     "duplicate": "duplicate",
+    "gathers": "keeps",
+    "takes": "drops",
     "odd-answer": "The server did not answer as expected.",
     "signed-out": "You are signed out. Reload the page and sign in; what is saved is safe.",
     "no-answer": "The server does not answer. Try again in a moment.",

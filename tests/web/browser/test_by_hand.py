@@ -385,3 +385,41 @@ class Several(HandCase):
         page.keyboard.press("Control+v")
         expect(page.locator("#banner")).to_contain_text("Line 2 of what was pasted")
         self.assertEqual(len(self.stored(mark).steps), 3)
+
+
+class Carving(HandCase):
+    def test_a_sweep_gathers_regions_and_with_alt_takes_them_away(self) -> None:
+        mark = self.bench(
+            "Circle low on O with radius 3u.\nCircle high on 3u right and 0u up from O with radius 3u.\n"
+            "Of low and high keep nothing, the rest dropped: piece cut.\n",
+            "?step=cut&view=regions",
+        )
+        page = self.page
+        self.sweep((-2, 0), (5, 0))
+        self.settled(2)
+        expect(page.locator(".region.kept")).to_have_count(3)
+        page.keyboard.down("Alt")
+        self.sweep((1, 0), (5, 0))
+        page.keyboard.up("Alt")
+        self.settled(3)
+        expect(page.locator(".region.kept")).to_have_count(1)
+        self.click_sheet(1.5, 0)
+        self.settled(4)
+        expect(page.locator(".region.kept")).to_have_count(2)
+        self.assertEqual(len(self.stored(mark).step("cut").picks), 2)
+
+    def test_escape_leaves_a_sweep_off(self) -> None:
+        mark = self.bench(
+            "Circle low on O with radius 3u.\nOf low keep nothing, the rest dropped: piece cut.\n",
+            "?step=cut&view=regions",
+        )
+        mouse = self.page.mouse
+        mouse.move(*self.at(-1, 0))
+        mouse.down()
+        mouse.move(*self.at(1, 0), steps=4)
+        expect(self.page.locator(".region.gathered")).to_have_count(1)
+        self.page.keyboard.press("Escape")
+        expect(self.page.locator(".region.gathered")).to_have_count(0)
+        mouse.up()
+        expect(self.page.locator(".region.kept")).to_have_count(0)
+        self.assertEqual(self.stored(mark).step("cut").picks, ())

@@ -23,7 +23,7 @@ from kagami.plan.changes.measures import (
 )
 from kagami.plan.changes.pasting import add_sentences
 from kagami.plan.changes.picks import with_witnesses
-from kagami.plan.changes.regions import absorb, pick
+from kagami.plan.changes.regions import absorb, gather, pick
 from kagami.plan.changes.sentences import add_sentence, mend, retype_step
 from kagami.plan.changes.sketching import draw_step
 from kagami.plan.changes.steps import add_step, move_step, remove_step, remove_steps, rename_step, set_field, set_guide
@@ -110,6 +110,7 @@ CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
     "remove-steps": remove_steps,
     "move-step": move_step,
     "pick": pick,
+    "gather": gather,
     "absorb": absorb,
     "add-measure": add_measure,
     "set-measure": set_measure,

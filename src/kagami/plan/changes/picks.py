@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from kagami.geometry.arrays import Bools
+from kagami.geometry.arrays import Bools, Ints
 from kagami.geometry.crumbs import broadest_neighbour, crumbs
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused
@@ -40,14 +40,45 @@ def pick_region(
     if detail is None or not 0 < region < detail.regions.arrangement.face_count or every < 0:
         raise ChangeRefused("no-region")
     keep = not bool(detail.kept[region])
-    reached = detail.regions.orbit(region, every)
-    new = _pick(detail.regions, reached, keep, every)
-    earlier = [pick for pick in step.picks if not _within(detail.regions, pick, reached)]
-    # A choice that only restates what holds without it is left out, so that two clicks are no click.
-    without = _kept(detail.regions, step.rest == "kept", earlier)
-    picks = earlier if (without[reached] == keep).all() else [*earlier, new]
+    picks, reached = _chosen_too(detail.regions, step.rest == "kept", step.picks, region, keep, every)
     count = len(reached)
-    return tuple(picks), f"{'keep' if keep else 'drop'} {count} region{'s' if count > 1 else ''}"
+    return picks, f"{'keep' if keep else 'drop'} {count} region{'s' if count > 1 else ''}"
+
+
+def gather_regions(
+    plan: Plan, step: Carve, named: Sequence[int | RegionName], keep: bool, every: int, cache: Cache
+) -> tuple[tuple[Pick, ...], str]:
+    """The picks after several regions were kept or dropped together, each as far as `every` reaches, and that in
+    words.
+
+    Raises:
+        ChangeRefused: one of them is not there.
+    """
+    detail = carve_detail(evaluate(plan, cache).outcomes.get(step.id))
+    numbers = [one if isinstance(one, int) else _region_of(detail, one) for one in named]
+    if detail is None or every < 0 or not all(0 < n < detail.regions.arrangement.face_count for n in numbers):
+        raise ChangeRefused("no-region")
+    picks, changed, rest = step.picks, 0, step.rest == "kept"
+    for region in numbers:
+        held = _kept(detail.regions, rest, picks)
+        if bool(held[region]) != keep:
+            picks, reached = _chosen_too(detail.regions, rest, picks, region, keep, every)
+            changed += int(np.count_nonzero(held[reached] != keep))
+    return picks, f"{'keep' if keep else 'drop'} {changed} region{'' if changed == 1 else 's'}"
+
+
+def _chosen_too(
+    regions: Regions, rest: bool, picks: Sequence[Pick], region: int, keep: bool, every: int
+) -> tuple[tuple[Pick, ...], Ints]:
+    """Picks with one more, and the regions that it reaches. A choice that only restates what holds without it is left
+    out, so that two clicks are no click.
+    """
+    reached = regions.orbit(region, every)
+    earlier = tuple(pick for pick in picks if not _within(regions, pick, reached))
+    without = _kept(regions, rest, earlier)
+    if (without[reached] == keep).all():
+        return earlier, reached
+    return (*earlier, _pick(regions, reached, keep, every)), reached
 
 
 def _region_of(detail: CarveDetail | None, name: RegionName) -> int:

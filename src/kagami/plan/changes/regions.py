@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from kagami.plan import limits
 from kagami.plan.changes.given import Changed, Given
-from kagami.plan.changes.picks import absorb_crumbs, pick_region
+from kagami.plan.changes.picks import absorb_crumbs, gather_regions, pick_region
 from kagami.plan.changes.steps import step_of, with_fields
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused
@@ -21,11 +22,29 @@ def pick(plan: Plan, given: Given) -> Changed:
     return Changed(with_fields(plan, step, picks=data), f"{step.name}: {words}", step.id)
 
 
+def gather(plan: Plan, given: Given) -> Changed:
+    """Keep all `regions` that a sweep crossed, or drop them where `keep` is false, each as far as `every` says."""
+    step = step_of(plan, given)
+    listed = given.values.get("regions")
+    if not isinstance(step, Carve) or not isinstance(listed, list) or not 0 < len(listed) <= limits.PICKS:
+        raise ChangeRefused("no-region")
+    keep = given.values.get("keep") is not False
+    named = [_named(entry) for entry in listed]
+    picks, words = gather_regions(plan, step, named, keep, given.number("every"), given.cache)
+    data = [entry.model_dump(mode="json") for entry in picks]
+    return Changed(with_fields(plan, step, picks=data), f"{step.name}: {words}", step.id)
+
+
 def _region(given: Given) -> int | RegionName:
     """The region that a pick is about: by its name, as the sheet sends it, or by its number."""
     named = given.values.get("region")
+    return _named(named) if isinstance(named, dict) else given.number("region")
+
+
+def _named(named: object) -> RegionName:
+    """A region by its name."""
     if not isinstance(named, dict):
-        return given.number("region")
+        raise ChangeRefused("no-region")
     cover, rank, alike = (named.get(part) for part in ("cover", "rank", "alike"))
     whole = all(isinstance(number, int) and not isinstance(number, bool) and number >= 0 for number in (rank, alike))
     if not (whole and isinstance(cover, list) and all(isinstance(owner, str) for owner in cover)):

@@ -18,7 +18,7 @@ async function openMenu(event) {
   menu.setAttribute("role", "group");
   menu.append(...lineOf(what, document.querySelector(".verbs .with").dataset.lead));
   menu.setAttribute("aria-label", menu.firstChild.textContent);
-  document.body.append(menu);
+  document.getElementById("main").append(menu);
   menu.style.left = `${Math.min(event.clientX, innerWidth - menu.offsetWidth - 8)}px`;
   menu.style.top = `${Math.min(event.clientY, innerHeight - menu.offsetHeight - 8)}px`;
   menu.querySelector("button")?.focus();

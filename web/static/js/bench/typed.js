@@ -16,7 +16,6 @@ function close(input) {
   const { list } = parts(input);
   list.hidden = true;
   list.replaceChildren();
-  input.setAttribute("aria-expanded", "false");
   input.removeAttribute("aria-activedescendant");
 }
 
@@ -32,7 +31,6 @@ function offer(input, answer) {
   });
   list.replaceChildren(...items);
   list.hidden = items.length === 0;
-  input.setAttribute("aria-expanded", String(items.length > 0));
   if (items.length > 0) list.scrollIntoView({ block: "nearest" });
 }
 

@@ -1,0 +1,72 @@
+"""axe-core finds no violation, in whatever state a page is (rules of WCAG 2.2 A and AA, and best practices)."""
+
+from __future__ import annotations
+
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import expect
+
+from tests.plan.marks import beams
+from tests.web.browser.test_by_hand import HandCase
+
+OPTIONS = {"resultTypes": ["violations"]}
+
+
+class Assistive(HandCase):
+    def sound(self, state: str) -> None:
+        """No violation in this state."""
+        found = Axe().run(self.page, options=OPTIONS).response["violations"]
+        told = [(one["id"], [node["target"] for node in one["nodes"]][:4], one["help"]) for one in found]
+        with self.subTest(state):
+            self.assertEqual(told, [])
+
+    def test_the_bench_in_its_states(self) -> None:
+        self.bench(beams().plan)
+        page = self.page
+        self.sound("nothing open")
+        page.locator("#s-rim .sentence").click(position={"x": 4, "y": 8})
+        expect(self.handle("radius")).to_be_visible()
+        self.sound("a step open, with its handles")
+        self.handle("radius").focus()
+        page.keyboard.press("Enter")
+        expect(page.locator(".over")).to_be_focused()
+        self.sound("a value typed over")
+        page.keyboard.press("Escape")
+        page.locator("[data-key='rim:centre']").click()
+        expect(page.locator(".chooser")).to_be_visible()
+        self.sound("places to choose from")
+        page.keyboard.press("Escape")
+        self.verb("circle")
+        self.sound("a slip")
+        page.keyboard.press("Escape")
+        page.mouse.click(*self.at(0, 8), button="right")
+        expect(page.locator(".menu")).to_be_visible()
+        self.sound("the menu at the pointer")
+        page.keyboard.press("Escape")
+        self.type_in("rim:radius", "0u")
+        expect(page.locator("#s-rim .fault")).to_be_visible()
+        self.sound("a faulty step")
+
+    def test_regions_and_an_empty_mark(self) -> None:
+        mark = self.bench("Mark: Empty\n")
+        self.sound("empty")
+        self.page.goto(f"{self.live_server_url}/marks/{mark.id}/delivery/")
+        self.sound("delivery")
+        self.page.goto(f"{self.live_server_url}/")
+        self.sound("shelf")
+        self.page.goto(f"{self.live_server_url}/account/")
+        self.sound("account")
+
+    def test_regions(self) -> None:
+        mark = self.bench(beams().plan, "?step=light&view=regions")
+        expect(self.page.locator(".region").first).to_be_visible()
+        self.sound("regions")
+        self.page.goto(f"{self.live_server_url}/marks/{mark.id}/range/?of1=gap")
+        self.sound("range")
+
+    def test_the_way_in(self) -> None:
+        self.page.goto(f"{self.live_server_url}/sign-in/")
+        self.sound("sign in")
+        self.page.goto(f"{self.live_server_url}/nowhere/")
+        self.refusals = (404,)
+        self.complaints.clear()
+        self.sound("not found")

@@ -11,13 +11,15 @@ from dataclasses import replace
 from typing import Any, Final
 
 from django.template.loader import render_to_string
+from django.utils.translation import gettext as _
 
 from kagami.exchange.face_paths import face_paths
 from kagami.exchange.svg import Frame, path_data
 from kagami.geometry.outline import Shape
-from kagami.plan.changes.dragging import as_typed
+from kagami.plan.changes.dragging import Dragged, as_typed
 from kagami.plan.changes.picks import carve_detail
 from kagami.plan.changes.tentative import tentative
+from kagami.plan.changes.ties import ties
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache, Passing
 from kagami.plan.evaluation.evaluate import evaluate, evaluate_before, evaluate_steps, inking
@@ -75,6 +77,7 @@ def preview(
         "handles": handles_html(active_handles(tried, after, looks, frame)),
         "said": said_of(meant, plan) if meant else write_sentence(new, tried.names()) if new else "",
         "new": new.id if new else "",
+        "ties": _ties(plan, meant, passing) if meant else [],
         "faults": dict(_faults(before, after)),
     }
 
@@ -177,6 +180,11 @@ def _fields(plan: Plan, tried: Plan) -> Iterable[tuple[str, str]]:
         for name, kind in step.field_kinds().items():
             if old is None or step[name] != old[name]:
                 yield f"{step.id if old else 'new'}:{name}", kind.write(step[name], names)
+
+
+def _ties(plan: Plan, meant: Dragged, cache: Cache) -> list[dict[str, str]]:
+    """What a dragged length could be tied to: what is said, and the value that ties it."""
+    return [{"value": text, "said": _("as {value}").format(value=text)} for text in ties(plan, meant, cache)]
 
 
 def _new_step(plan: Plan, tried: Plan) -> Step | None:

@@ -12,6 +12,7 @@ WORDS: Final = {
     "duplicate": "duplicate",
     "gathers": "keeps",
     "takes": "drops",
+    "tie": "Enter:",
     "odd-answer": "The server did not answer as expected.",
     "signed-out": "You are signed out. Reload the page and sign in; what is saved is safe.",
     "no-answer": "The server does not answer. Try again in a moment.",

@@ -6,7 +6,9 @@ import math
 from unittest import TestCase
 
 from kagami.plan.changes.change import change
+from kagami.plan.changes.dragging import as_typed
 from kagami.plan.changes.tentative import tentative
+from kagami.plan.changes.ties import ties
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
@@ -207,3 +209,26 @@ class Refusals(TestCase):
         begun = parse_text("Polar grid net on O: 4 rings 1u apart and 9 rays.")
         found = change(begun, "set-field", {"step": "net", "field": "step", "value": "2u"}).plan
         self.assertIn("4 rings 2u apart", write_text(found))
+
+
+class Ties(TestCase):
+    def tied(self, target: float, radius: str = "1u") -> tuple[str, ...]:
+        cache, given = Cache(), {"step": "small", "field": "radius", "place": list(small_at(target))}
+        begun = plan(radius)
+        return ties(begun, as_typed(begun, "drag", given, cache), cache)
+
+    def test_equal_lengths_are_offered_by_name(self) -> None:
+        self.assertEqual(self.tied(0.5), ("beam", "stem"))
+        self.assertEqual(self.tied(3.0), ("read", "radius of disc"))
+        self.assertEqual(self.tied(6.0), ("width of disc", "height of disc"))
+        self.assertEqual(self.tied(2.0), ("radius of rim",))
+        self.assertEqual(self.tied(2.5), ())
+
+    def test_a_tie_holds_what_was_equal(self) -> None:
+        (text, *_), begun = self.tied(2.0), plan()
+        after = change(begun, "set-field", {"step": "small", "field": "radius", "value": text}).plan
+        wider = change(after, "set-measure", {"name": "gap", "value": "1u"}).plan
+        self.assertAlmostEqual(evaluate(wider).values.of("radius of small"), 3.5)
+
+    def test_formulas_are_tied_already(self) -> None:
+        self.assertEqual(self.tied(2.0, "1.5u + 2gap"), ())

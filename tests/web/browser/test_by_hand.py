@@ -121,6 +121,24 @@ class Handles(HandCase):
         expect(self.page.locator("#banner")).to_contain_text("Type a number instead")
         self.assertIn("Circle eye on O with radius radius of disc.", self.sentences(mark))
 
+    def test_a_length_that_comes_to_equal_another_can_be_tied_to_it(self) -> None:
+        plan = "Measure: gap = 2u\nCircle disc on O with radius 3u.\nCircle eye on O with radius 1u.\n"
+        mark = self.bench(plan, "?step=eye")
+        pill = self.page.locator("#pill")
+        self.drag("radius", 1.8126, 0.8452, let_go=False)  # 2u along 25 degrees
+        expect(pill).to_contain_text("Enter: as gap")
+        self.page.keyboard.press("Enter")
+        self.settled(2)
+        self.page.mouse.up()
+        self.assertEqual(self.stored(mark).step("eye").radius, "gap")
+        self.type_in("eye:radius", "1u")
+        self.settled(3)
+        self.drag("radius", 2.7189, 1.2679)  # 3u
+        self.settled(4)
+        pill.get_by_role("button", name="as radius of disc").click()
+        self.settled(5)
+        self.assertEqual(self.sentences(mark)[-1], "Circle eye on O with radius radius of disc.")
+
     def test_crossings_of_a_weave_are_turned_over(self) -> None:
         mark = self.bench(
             "Circle one on O with radius 4u.\nCircle two on 3u right and 0u up from O with radius 4u.\n"

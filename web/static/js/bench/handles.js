@@ -1,7 +1,8 @@
 // Dimensions as handles: a drag asks the server what the place means and shows it; letting go makes it so.
 
 import { make } from "./changes.js";
-import { tell } from "./pill.js";
+import { tryOut } from "./live.js";
+import { hush, offer, tell } from "./pill.js";
 import { preview, takeAllBack } from "./preview.js";
 import { pinching } from "./pan.js";
 import { placeOf, scale } from "./view.js";
@@ -69,8 +70,21 @@ function letGo() {
 async function onUp(event) {
   if (!held || event.pointerId !== held.pointer) return;
   const { given, id, still } = letGo();
-  if (given) await make("drag", given, null);
-  else if (still) press(document.getElementById(id));
+  if (given) {
+    if (await make("drag", given, null)) offerTies(given);
+  } else if (still) press(document.getElementById(id));
+}
+
+// The relation stands in place of the number.
+function takeTie({ step, field }, tie) {
+  return make("set-field", { step, field, value: tie.value }, null);
+}
+
+// What the value equals where it was let go of: asked once more, since the last answer may be of a place before.
+function offerTies(given) {
+  tryOut("drag", given, (answer) => {
+    if (answer.ties?.length > 0) offer("", answer.ties, (tie) => takeTie(given, tie));
+  });
 }
 
 // A word takes its next, a crossing is turned over.
@@ -94,6 +108,13 @@ async function onKey(event) {
     leaveOff();
     return;
   }
+  if (event.key === "Enter" && held?.given && held.ties?.length > 0) {
+    event.preventDefault();
+    event.stopImmediatePropagation();
+    const { given, ties } = letGo();
+    await takeTie(given, ties[0]);
+    return;
+  }
   const handle = event.target.closest?.(".handle");
   if (!handle) return;
   const pressed = handle.dataset.form === "choice" || handle.dataset.form === "flip";
@@ -114,12 +135,15 @@ export function watchHandles(sheet) {
   sheet.addEventListener("pointercancel", leaveOff);
   document.addEventListener("bench:leave-off", leaveOff);
   document.addEventListener("keydown", onKey);
+  document.addEventListener("bench:tried", (event) => {
+    if (held) held.ties = event.detail.ties;
+  });
   sheet.addEventListener("pointerover", (event) => {
     const handle = event.target.closest(".handle");
     if (handle && !held) tell(said(handle));
   });
   sheet.addEventListener("pointerout", (event) => {
-    if (event.target.closest(".handle") && !held) tell("");
+    if (event.target.closest(".handle") && !held) hush();
   });
   sheet.addEventListener("focusin", (event) => {
     if (event.target.closest(".handle") && !held) tell(said(event.target.closest(".handle")));

@@ -3,6 +3,7 @@
 import { leaveOff, tryOut } from "./live.js";
 import { morph, morphDrawing } from "./morph.js";
 import { tell } from "./pill.js";
+import { word } from "./words.js";
 
 const SVG = "http://www.w3.org/2000/svg";
 // Of these a refusal is said at once; what is typed may be on its way to something.
@@ -108,7 +109,8 @@ function shown(answer) {
     followInMirror();
     showFaults(answer.faults, kept);
     showHandles(answer.handles);
-    if (answer.said) tell(answer.said);
+    if (answer.said) tell(answer.ties?.length > 0 ? `${answer.said} · ${word("tie")} ${answer.ties[0].said}` : answer.said);
+    document.dispatchEvent(new CustomEvent("bench:tried", { detail: answer }));
   } else if (TOLD.includes(answer.kind)) {
     tell(answer.error);
   }

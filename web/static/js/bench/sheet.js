@@ -2,7 +2,7 @@
 
 import { make } from "./changes.js";
 import { choosing, picked } from "./chooser.js";
-import { tell } from "./pill.js";
+import { hush, tell } from "./pill.js";
 import * as server from "./server.js";
 
 function lightStep(step, on) {
@@ -19,7 +19,7 @@ function stepOf(element) {
 
 function lightOrbit(region) {
   for (const element of document.querySelectorAll(".region.lit")) element.classList.remove("lit");
-  if (!region) return tell("");
+  if (!region) return hush();
   for (const element of region.parentNode.querySelectorAll(`[data-orbit="${region.dataset.orbit}"]`)) {
     element.classList.add("lit");
   }

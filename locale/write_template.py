@@ -19,8 +19,10 @@ from babel.messages.pofile import write_po
 from django.utils.translation.template import templatize
 
 from kagami.plan.language.catalogue import texts
+from web.bench.keys import KEYS
 from web.bench.panel import HEADINGS, NOTES
 from web.bench.state import VIEWS
+from web.bench.tasks import TASKS
 from web.bench.words import WORDS
 
 ROOT: Final = pathlib.Path(__file__).parents[1]
@@ -51,7 +53,14 @@ def template() -> str:
 
 
 def _of_pages() -> Iterator[tuple[str | tuple[str, ...], str]]:
-    for text in (*HEADINGS.values(), *NOTES.values(), *WORDS.values(), *VIEWS):
+    for text in (
+        *HEADINGS.values(),
+        *NOTES.values(),
+        *WORDS.values(),
+        *VIEWS,
+        *(t for t, _ in TASKS),
+        *(part for key in KEYS for part in key),
+    ):
         yield text, "web/bench"
     for path in sorted((ROOT / "web").rglob("*.py")):
         if "migrations" not in path.parts and "node_modules" not in path.parts:

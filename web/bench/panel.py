@@ -13,6 +13,7 @@ from kagami.plan.changes.rewriting import measures_named
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
+from kagami.plan.fields.values import LENGTH
 from kagami.plan.language.measures import measure_text
 from kagami.plan.language.sentences import write_sentence
 from kagami.plan.language.translation import tr
@@ -25,6 +26,7 @@ from kagami.plan.values.solution import Solution
 from web.bench.glyphs import Glyph, glyph_of
 from web.bench.hues import PIECE, hues_of
 from web.bench.state import Looking
+from web.bench.tasks import Task, tasks_of
 from web.bench.tokens import sentence_tokens, shown_values
 from web.memo import Memo
 
@@ -102,6 +104,7 @@ class Panel:
     lines: tuple[Line, ...]
     glyphs: tuple[Glyph, ...]
     needle_first: bool
+    tasks: tuple[Task, ...] = ()
 
 
 def draw_panel(plan: Plan, result: Result, state: Looking) -> Panel:
@@ -122,6 +125,7 @@ def draw_panel(plan: Plan, result: Result, state: Looking) -> Panel:
         lines=tuple(lines),
         glyphs=tuple(glyph_of(outcome, hues[outcome.id] == PIECE) for outcome in result.outcomes.values()),
         needle_first=position == 0,
+        tasks=tasks_of(plan),
     )
 
 
@@ -159,10 +163,18 @@ def _set_anew(
         "mends": tuple(_mends(result, outcome)) if active else (),
         "varied": next((s.key for s in subjects(result.plan) if s.key.startswith(f"{step.id}.")), "") if active else "",
         "spoken": write_sentence(step, names),
+        "numbers": tuple(_numbers(step)) if active else (),
         "measured": _measured(step, result.plan),
         "reaches": tuple(_reaches(step, outcome)) if active else (),
     }
     return render_to_string("bench/_step.html", context)
+
+
+def _numbers(step: Step) -> Iterable[tuple[str, str]]:
+    """Lengths that are plain numbers, by their field: each can be given a name."""
+    for name, kind in step.field_kinds().items():
+        if kind is LENGTH and step[name].strip().removesuffix("u").replace(".", "", 1).isdigit():
+            yield name, step[name].strip()
 
 
 def _measured(step: Step, plan: Plan) -> str:

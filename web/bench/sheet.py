@@ -94,8 +94,8 @@ def frame_of(plan: Plan, result: Result) -> tuple[Frame, Box]:
     return Frame(SCALE, window.left, window.top, DECIMALS), window
 
 
-def draw_sheet(plan: Plan, result: Result, state: Looking) -> Sheet:
-    """The sheet as it is looked at."""
+def draw_sheet(plan: Plan, result: Result, state: Looking, later: Result | None = None) -> Sheet:
+    """The sheet as it is looked at; the lines of steps that come only in `later`, behind the needle, are pale."""
     frame, window = frame_of(plan, result)
     hues = hues_of(plan)
     carve = state.carve(plan) if state.view == "regions" else None
@@ -105,7 +105,7 @@ def draw_sheet(plan: Plan, result: Result, state: Looking) -> Sheet:
         height=frame.length(window.height),
         unit=frame.length(1.0),
         origin=(frame.number(-window.left * SCALE), frame.number(window.top * SCALE)),
-        lines=tuple(_lines(result, hues, frame)) if state.view != "ink" else (),
+        lines=tuple(_lines(result, hues, frame, later)) if state.view != "ink" else (),
         ink=tuple(_ink(result, hues, frame)) if state.view in ("both", "ink") else (),
         regions=regions,
         carve=carve.id if carve and regions else "",
@@ -124,14 +124,16 @@ def active_handles(plan: Plan, result: Result, state: Looking, frame: Frame) -> 
     return handles_of(step, result, frame)
 
 
-def _lines(result: Result, hues: dict[str, str], frame: Frame) -> Iterable[Line]:
-    for outcome in result.outcomes.values():
+def _lines(result: Result, hues: dict[str, str], frame: Frame, later: Result | None) -> Iterable[Line]:
+    behind = [o for o in later.outcomes.values() if o.id not in result.outcomes] if later else []
+    for outcome in (*behind, *result.outcomes.values()):
         step = result.plan.step(outcome.id)
         if outcome.figure is None or step is None or step.chapter in (Chapter.CARVE, Chapter.TONE):
             continue
         shape = outcome.figure.whole
         if shape:
             hue = f"{hues[outcome.id]} dashed" if step.carries_no_ink else hues[outcome.id]
+            hue = hue if outcome.id in result.outcomes else "later"
             data = PATHS.get((outcome.key, frame), lambda shape=shape: path_data(shape, frame))
             yield Line(outcome.id, outcome.name, hue, data)
 

@@ -1,5 +1,6 @@
 """The slip: the sentence of a step that is about to be made, with its defaults filled in."""
 
+import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Final
@@ -29,6 +30,8 @@ class Verb:
     kind: str
     title: str
     word: str
+    sentence: str = ""
+    """What it is said by, its fields left open."""
     takes: str = ""
     """Whether it is done with figures: “one”, “two”, “many”, or empty."""
 
@@ -66,8 +69,14 @@ def _families(kinds: Sequence[type[Step]]) -> Iterable[Family]:
     for cls in kinds:
         title = tr(cls.title)
         head = next((known for known in heads if title.startswith(f"{known} ")), title)
-        heads.setdefault(head, []).append(Verb(kind_of(cls), title, title.removeprefix(f"{head} "), _takes(cls)))
+        verb = Verb(kind_of(cls), title, title.removeprefix(f"{head} "), _pattern(cls), _takes(cls))
+        heads.setdefault(head, []).append(verb)
     return (Family(tuple(found)) for found in heads.values())
+
+
+def _pattern(cls: type[Step]) -> str:
+    """The sentence of a kind, with its fields left open."""
+    return re.sub(r"{\w+}", "…", tr(cls.sentence))
 
 
 def _takes(cls: type[Step]) -> str:

@@ -7,6 +7,7 @@ from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 from django.utils.translation import ngettext
 
+from kagami.plan.changes.rewriting import measures_named
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
@@ -38,6 +39,8 @@ class Token:
     hint: str = ""
     faulty: bool = False
     tail: str = ""
+    uses: str = ""
+    """The measures that a value names, to be lit with them."""
 
 
 def sentence_tokens(
@@ -84,7 +87,8 @@ def slot_token(
     token = Token(shown.form, text, slot.field, label, value=text, faulty=faulty)
     match shown.form:
         case "value":
-            return replace(token, hint="" if error else _hint(shown.unit, value, result))
+            uses = " ".join(sorted(measures_named(value)))
+            return replace(token, hint="" if error else _hint(shown.unit, value, result), uses=uses)
         case "anchor":
             sign, hue = anchor_sign(shown.place, result, hues)
             return replace(token, hue=hue, glyph=sign, value=shown.place)

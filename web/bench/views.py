@@ -15,6 +15,7 @@ from django.views.decorators.http import require_POST, require_safe
 
 from kagami.plan.limits import FIGURES_PER_STEP, SENTENCE_LENGTH
 from kagami.plan.steps import KINDS
+from web.bench.keys import keys
 from web.bench.requests import BadRequest, answers_refusals, base_of, body_of, identity_of
 from web.bench.slip import verbs
 from web.bench.state import Looking, looking
@@ -45,7 +46,7 @@ def bench(request: HttpRequest, mark_id: int) -> HttpResponse:
         "kagami.socket" in request.META
     )  # where only plain requests are served, no page tries another way
     context["token"] = token_for(request.user, mark.pk, mark.current.number)
-    return render(request, "bench/bench.html", {**context, "verbs": verbs(), "words": words()})
+    return render(request, "bench/bench.html", {**context, "verbs": verbs(), "words": words(), "keys": keys()})
 
 
 @require_POST

@@ -13,6 +13,7 @@ WORDS: Final = {
     "gathers": "keeps",
     "takes": "drops",
     "tie": "Enter:",
+    "name": "name",
     "odd-answer": "The server did not answer as expected.",
     "signed-out": "You are signed out. Reload the page and sign in; what is saved is safe.",
     "no-answer": "The server does not answer. Try again in a moment.",

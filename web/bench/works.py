@@ -40,7 +40,7 @@ def draw_bench(
     """
     whole = evaluate(plan, cache)
     at_needle = evaluate(plan, cache, state.position(plan))
-    sheet = guarded("the sheet", lambda: draw_sheet(plan, at_needle, state))
+    sheet = guarded("the sheet", lambda: draw_sheet(plan, at_needle, state, whole))
     mirror = guarded("the Mirror", lambda: draw_mirror(whole))
     faults = [part.number for part in (sheet, mirror) if isinstance(part, Fault)]
     seen: dict[str, Any] = {"mirror": NO_MIRROR if isinstance(mirror, Fault) else mirror, "faults": faults}

@@ -24,7 +24,7 @@ class Reading(BrowserCase):
     def test_the_needle_stands_where_new_steps_go(self) -> None:
         page = self.open(self.mark, "?step=foot")
         page.get_by_role("button", name="needle here").click()
-        expect(page.locator(".line[data-step=rim]")).to_have_count(0)
+        expect(page.locator(".line.later[data-step=rim]")).to_have_count(1)  # what comes later is pale
         expect(page.locator("#mirror")).to_contain_text("12-fold")
         self.add("circle", name="eye", radius="1u")
         self.settled(2)

@@ -15,6 +15,7 @@ from kagami.plan.changes.flipping import flip
 from kagami.plan.changes.given import Changed, Given
 from kagami.plan.changes.measures import (
     add_measure,
+    name_number,
     remove_measure,
     rename_measure,
     set_measure,
@@ -113,6 +114,7 @@ CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
     "gather": gather,
     "absorb": absorb,
     "add-measure": add_measure,
+    "name-number": name_number,
     "set-measure": set_measure,
     "set-values": set_values,
     "rename-measure": rename_measure,

@@ -9,9 +9,10 @@ from kagami.plan import limits
 from kagami.plan.changes.freezing import with_measure_frozen
 from kagami.plan.changes.given import Changed, Given
 from kagami.plan.changes.rewriting import measures_named, rewritten, typed_values, with_measure_named
-from kagami.plan.changes.steps import ids_by_name
+from kagami.plan.changes.steps import ids_by_name, step_of, with_fields
 from kagami.plan.document import Measure, Plan, Solve, from_data
 from kagami.plan.errors import ChangeRefused
+from kagami.plan.fields.values import ValueKind
 from kagami.plan.language.measures import measure_of
 from kagami.plan.language.parsing import stop_words
 from kagami.plan.messages import listing
@@ -27,6 +28,19 @@ def add_measure(plan: Plan, given: Given) -> Changed:
     _require_measure_name(plan, name)
     measures = (*plan.measures, measure_of(name, value, ids_by_name(plan)))
     return Changed(plan.model_copy(update={"measures": measures}), f"{name} = {value}")
+
+
+def name_number(plan: Plan, given: Given) -> Changed:
+    """The value of a `field` of a `step` becomes a measure of a `name`, which stands in its place."""
+    step, field, name = step_of(plan, given), given.text("field"), given.text("name")
+    kind = step.field_kinds().get(field)
+    if not isinstance(kind, ValueKind):
+        raise ChangeRefused("no-field", name=field)
+    value = kind.write(step[field], plan.names())
+    known = next((measure for measure in plan.measures if measure.name == name), None)
+    if known is None or known.value.strip() != step[field].strip():
+        plan = add_measure(plan, Given({"name": name, "value": value}, given.cache)).plan
+    return Changed(with_fields(plan, step, **{field: name}), f"{step.name}: {field} is {name}", step.id)
 
 
 def set_measure(plan: Plan, given: Given) -> Changed:

@@ -2,9 +2,11 @@
 
 import { lookAt, make } from "./changes.js";
 import { choosing } from "./chooser.js";
+import { openHelp } from "./help.js";
 import { chosen } from "./chosen.js";
 import { activeStep } from "./handles.js";
 import { focusTyping } from "./line.js";
+import { setNeedle } from "./needle.js";
 import { looking } from "./server.js";
 import { currentSlip } from "./slip.js";
 import { fit, zoomBy } from "./view.js";
@@ -17,9 +19,7 @@ function steps() {
 
 function walkNeedle(by) {
   const { needle } = looking();
-  const at = needle === "" ? steps() : Number(needle);
-  const next = Math.max(0, Math.min(steps(), at + by));
-  return lookAt({ needle: next === steps() ? "" : String(next) });
+  return setNeedle((needle === "" ? steps() : Number(needle)) + by);
 }
 
 const ACTS = {
@@ -28,6 +28,7 @@ const ACTS = {
   "-": () => zoomBy(-1),
   "−": () => zoomBy(-1),
   0: fit,
+  "?": openHelp,
   PageUp: () => walkNeedle(-1),
   PageDown: () => walkNeedle(1),
   Delete: () => chosen().length > 0 && make("remove-steps", { steps: chosen() }, null),

@@ -9,9 +9,12 @@ import { duplicate, watchClipboard } from "./clipboard.js";
 import { watchGathering } from "./gather.js";
 import { watchHandles } from "./handles.js";
 import { watchKeys } from "./keys.js";
+import { closeHelp, openHelp, watchHelp } from "./help.js";
 import { focusTyping } from "./line.js";
 import { watchSilence } from "./messages.js";
+import { nameNumber, watchMeasures } from "./measures.js";
 import { watchMenu } from "./menu.js";
+import { replay, setNeedle, watchNeedle } from "./needle.js";
 import { watchOver } from "./over.js";
 import { watchPan } from "./pan.js";
 import { looking } from "./server.js";
@@ -20,6 +23,7 @@ import { watchSheet } from "./sheet.js";
 import { watchPlacing } from "./placing.js";
 import { closeSlip, watchSlip } from "./slip.js";
 import { watchStrip } from "./strip.js";
+import { noTasks, watchTasks } from "./tasks.js";
 import { openRetyping, watchTyped } from "./typed.js";
 import { fit, real, watchView } from "./view.js";
 
@@ -46,10 +50,9 @@ const ACTS = {
   view: (button) => lookAt({ view: button.dataset.view }),
   activate: (button, step) => activate(step),
   every: (button) => lookAt({ every: button.dataset.every }),
-  needle: (button) => {
-    const last = Number(button.dataset.needle) === plan.querySelectorAll(".step").length;
-    return lookAt({ needle: last ? "" : button.dataset.needle });
-  },
+  "name-number": nameNumber,
+  needle: (button) => setNeedle(Number(button.dataset.needle)),
+  replay,
   guide: (button, step) => make("set-guide", { step, guide: button.dataset.guide === "1" }, null),
   move: (button, step) => make("move-step", { step, position: Number(button.dataset.position) }, null),
   remove: (button, step) => make("remove-step", { step }, null),
@@ -65,6 +68,9 @@ const ACTS = {
   },
   duplicate,
   fit,
+  help: openHelp,
+  "close-help": closeHelp,
+  "no-tasks": noTasks,
   real,
   choose: openChooser,
   take,
@@ -111,6 +117,10 @@ watchChosen();
 watchMenu(sheet);
 watchSilence();
 watchKeys();
+watchNeedle(plan);
+watchMeasures(plan);
+watchHelp();
+watchTasks();
 watchClipboard();
 makeLeft();
 document.getElementById("main").dataset.ready = "yes";

@@ -37,6 +37,7 @@ def main(address: str) -> None:
         page.wait_for_selector(".step.active[data-step=beams]")
         page.hover(".step[data-step=beams] [data-lights=beam]")
         take(page, "bench")
+        take_drag(page)
         take_carve(page)
         take_slip(page)
         take_fault(page)
@@ -59,6 +60,7 @@ def main(address: str) -> None:
         page.click("[data-key='activate:toned']")
         page.wait_for_selector(".step.active[data-step=toned]")
         take(page, "tones")
+        take_by_hand(page, address)
         take_silence(page, address)
         browser.close()
     take_examples()
@@ -90,12 +92,78 @@ def take_typed(page: Page, address: str) -> None:
     take(page, "typed")
 
 
+def at(page: Page, x: float, y: float) -> tuple[float, float]:
+    """Where a place of the sheet (in u) is on the screen."""
+    found = page.locator("#drawing").evaluate(
+        """(svg, [x, y]) => {
+            const to = svg.querySelector(".origin").getScreenCTM();
+            return [to.e + to.a * 10 * x, to.f - to.d * 10 * y];
+        }""",
+        [x, y],
+    )
+    return found[0], found[1]
+
+
+def take_drag(page: Page) -> None:
+    """A radius in hand."""
+    page.click("[data-key='activate:rim']")
+    page.wait_for_selector(".handle[data-field=radius]")
+    page.locator(".handle[data-field=radius] .grip").hover(force=True)
+    page.mouse.down()
+    page.mouse.move(*at(page, 6.2, 3.0), steps=4)
+    page.mouse.move(*at(page, 6.4, 2.9845), steps=4)
+    take(page, "drag")
+    page.keyboard.press("Escape")
+    page.mouse.up()
+
+
+def take_by_hand(page: Page, address: str) -> None:
+    """A new mark, begun by hand: empty, a bar in the making, regions gathered. It is removed again."""
+    page.goto(f"{address}/")
+    page.locator("a.card.new").first.click()
+    page.fill("[name=name]", "Tide gauge")
+    page.click("main button[type=submit]")
+    page.wait_for_selector("main[data-ready]")
+    take(page, "empty")
+    for kind, start, end in (("circle", (0, 0), (0, 3)), ("circle", (0, 0), (5, 0)), ("bar", (0, 3), (0, 8))):
+        verb = page.locator(f".verb[data-verb={kind}]")
+        if not verb.is_visible():
+            page.locator(".chapter", has=verb).locator(".chapter-word").click()
+        verb.click()
+        page.wait_for_selector("form.slip")
+        page.mouse.move(*at(page, *start))
+        page.mouse.down()
+        page.mouse.move(*at(page, *end), steps=4)
+        page.wait_for_timeout(400)
+        if kind == "bar":
+            take(page, "placing")
+        page.mouse.up()
+        page.wait_for_selector("form.slip", state="detached")
+    line = page.locator(".typing .sentence-input")
+    carved = "Of circle 2 and bars keep nothing, the rest dropped: piece gauge."
+    for text in ("Turn bar round O, 8 copies: bars.", carved):
+        line.fill(text)
+        line.press("Enter")
+        page.wait_for_function("document.querySelector('.typing .sentence-input').value === ''")
+    page.wait_for_selector(".region")
+    page.mouse.move(*at(page, 0, 3.5))
+    page.mouse.down()
+    page.mouse.move(*at(page, 0, 7), steps=6)
+    page.wait_for_timeout(400)
+    take(page, "gather")
+    page.keyboard.press("Escape")
+    page.mouse.up()
+    mark = page.url.split("/marks/")[1].split("/")[0]
+    page.goto(f"{address}/marks/{mark}/remove/")
+    page.click("main button[type=submit]")
+
+
 def take_carve(page: Page) -> None:
     """Regions, with the orbit of a pick shown before it happens."""
     page.click("[data-key='activate:light']")
     page.click("[data-act=every][data-every='2']")
     page.wait_for_selector("[data-every='2'][aria-pressed=true]")
-    page.hover(".region.kept[data-says*='6 regions: in beams and rim']")
+    page.hover(".region.kept[data-hint*='6 regions: in beams and rim']")
     take(page, "carve")
 
 

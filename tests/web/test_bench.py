@@ -39,7 +39,14 @@ class Parts(StudioCase):
     def test_the_needle_shows_the_construction_at_that_moment(self) -> None:
         sheet = self.state(self.mark(), needle="2")["parts"]["sheet"]
         self.assertIn('data-step="foot"', sheet)
-        self.assertNotIn('data-step="rim"', sheet)
+        self.assertIn('class="line later" data-step="rim"', sheet)  # what comes later is pale
+        self.assertNotIn('<path id="i-light-"', sheet)
+
+    def test_where_the_rest_is_kept_the_sentence_says_what_is_not(self) -> None:
+        mark = self.mark()
+        answer = self.change(mark, "set-field", step="light", field="rest", value="kept").json()
+        self.assertRegex(answer["parts"]["plan"], r"all (regions|but \d+ regions?)</b>")
+        self.assertNotRegex(answer["parts"]["plan"], r"<b class=\"kept\">\d+ region")
 
     def test_a_failed_step_shows_its_reason_in_place(self) -> None:
         mark = self.mark()

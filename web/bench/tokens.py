@@ -17,7 +17,7 @@ from kagami.plan.messages import number_text
 from kagami.plan.places.references import SHEET_ORIGIN
 from kagami.plan.places.selecting import plain_id, reference_text
 from kagami.plan.steps import Step
-from kagami.plan.steps.carve import CarveDetail, kept_count
+from kagami.plan.steps.carve import Carve, CarveDetail, kept_count
 from kagami.plan.tones import tone_colours
 from web.bench.glyphs import MISSING, ORIGIN, PLACE, glyph
 
@@ -150,10 +150,19 @@ def shown_values(step: Step, result: Result, error: PlanError | None) -> tuple[s
     return tuple(found)
 
 
+def _all_but(dropped: int) -> str:
+    """What is kept where the rest is: all but so many."""
+    if dropped == 0:
+        return _("all regions")
+    return ngettext("all but {count} region", "all but {count} regions", dropped).format(count=dropped)
+
+
 def _kept_text(step: Step, result: Result) -> str:
     outcome = result.outcomes.get(step.id)
     if outcome is None or outcome.drawing is None or not isinstance(outcome.drawing.detail, CarveDetail):
         return _("regions")
+    if isinstance(step, Carve) and step.rest == "kept":
+        return _all_but(len(outcome.drawing.detail.kept) - 1 - kept_count(outcome.drawing.detail))
     count = kept_count(outcome.drawing.detail)
     if count == 0:
         return _("no region yet")

@@ -335,6 +335,22 @@ class Places(TestCase):
         self.assertAlmostEqual(touch.y, 0.2, delta=1e-9)
 
 
+class RingParts(TestCase):
+    def test_ends_offer_both_edges_and_their_middles(self) -> None:
+        anchors = made("Ring part x on O from radius 2u to 3u, from 0° to 90°.").anchors
+        wanted = {
+            "start": (3, 0), "inner-start": (2, 0), "start-middle": (2.5, 0), "end": (0, 3), "inner-end": (0, 2),
+            "end-middle": (0, 2.5), "inner-middle": (math.sqrt(2), math.sqrt(2)),
+        }  # fmt: skip
+        for name, (x, y) in wanted.items():
+            self.assertLess(anchors[name].distance(Point(x, y)), 1e-12, name)
+        self.assertEqual(made("Circle dot on start middle of disc with radius 1u.").copies, ())
+        dot = made(
+            "Ring part x on O from radius 2u to 3u, from 0° to 90°.\nCircle dot on inner end of x with radius 1u."
+        )
+        self.assertLess(dot.anchors["centre"].distance(Point(0, 2)), 1e-12)
+
+
 class Orders(TestCase):
     def test_pieces_are_brought_before_and_behind_all_others(self) -> None:
         text = (

@@ -194,6 +194,37 @@ class Handles(HandCase):
         self.assertEqual(next(m.value for m in self.stored(mark).measures if m.name == "gap"), "u/5")
 
 
+class Outages(HandCase):
+    def test_the_server_is_lost_and_found_again_in_the_middle_of_a_drag(self) -> None:
+        mark = self.bench(beams().plan, "?step=rim")
+        page, field = self.page, self.page.locator("[data-key='rim:radius']")
+        self.drag("radius", 6.4, 2.9845, let_go=False)
+        expect(field).to_have_value("7u")
+        page.context.set_offline(True)
+        page.mouse.move(*self.at(5.4, 2.5182))
+        page.wait_for_timeout(300)
+        page.context.set_offline(False)
+        page.mouse.move(*self.at(4.5, 2.1))
+        expect(field).to_have_value("5u")
+        page.mouse.up()
+        self.settled(2)
+        self.assertEqual(self.stored(mark).step("rim").radius, "5u")
+        self.complaints.clear()  # the browser's own lines about the network
+
+    def test_what_was_let_go_of_while_the_server_is_away_is_kept_and_made_once(self) -> None:
+        mark = self.bench(beams().plan, "?step=rim")
+        page = self.page
+        self.drag("radius", 6.4, 2.9845, let_go=False)
+        expect(page.locator("[data-key='rim:radius']")).to_have_value("7u")
+        page.context.set_offline(True)
+        page.mouse.up()
+        expect(page.locator(".saved")).to_have_text("not saved yet")
+        page.context.set_offline(False)
+        self.settled(2)
+        self.assertEqual(self.stored(mark).step("rim").radius, "7u")
+        self.complaints.clear()
+
+
 class Placing(HandCase):
     def test_figures_from_an_empty_sheet_each_in_one_gesture(self) -> None:
         mark = self.bench("Mark: Empty\n")

@@ -179,12 +179,17 @@ class RingPart(_Round):
         return {"inner": start.distance(end) * 0.75, "outer": start.distance(end)}
 
     def draw(self, inputs: Inputs) -> Drawing:
-        """The part; anchors are its centre, and start, middle and end of its outer arc."""
+        """The part; anchors are its centre, start, middle and end of its outer arc and, as “inner start” and so on, of
+        its inner one, and the middles of both ends (“start middle”, “end middle”).
+        """
         centre, inner = inputs.place("centre"), inputs.positive("inner")
         outer = _outer(inputs, inner)
         start, sweep = _sweep(inputs)
         shape = figures.ring_part(centre, inner, outer, start, sweep)
-        return Drawing(Figure((shape,), _ends(centre, outer, start, sweep)))
+        anchors, within = _ends(centre, outer, start, sweep), _ends(centre, inner, start, sweep)
+        anchors |= {f"inner-{name}": within[name] for name in ("start", "middle", "end")}
+        anchors |= {f"{name}-middle": anchors[name].middle(within[name]) for name in ("start", "end")}
+        return Drawing(Figure((shape,), anchors))
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """Its radii inside, its angles at both ends."""

@@ -6,6 +6,7 @@ import { openHelp } from "./help.js";
 import { chosen } from "./chosen.js";
 import { activeStep } from "./handles.js";
 import { focusTyping } from "./line.js";
+import { clearBanner } from "./messages.js";
 import { setNeedle } from "./needle.js";
 import { looking } from "./server.js";
 import { currentSlip } from "./slip.js";
@@ -38,7 +39,11 @@ const ACTS = {
 export function watchKeys() {
   document.addEventListener("keydown", (event) => {
     if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || event.target.matches(FIELDS)) return;
-    if (event.key === "Escape" && (choosing() || currentSlip() || document.querySelector(".banner:not([hidden])"))) return;
+    if (event.key === "Escape" && (choosing() || currentSlip())) return;
+    if (event.key === "Escape" && document.querySelector(".banner:not([hidden])")) {
+      clearBanner();
+      return;
+    }
     const act = ACTS[event.key];
     if (act) {
       event.preventDefault();

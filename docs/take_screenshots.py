@@ -144,7 +144,8 @@ def take_by_hand(page: Page, address: str) -> None:
     for text in ("Turn bar round O, 8 copies: bars.", carved):
         line.fill(text)
         line.press("Enter")
-        page.wait_for_function("document.querySelector('.typing .sentence-input').value === ''")
+        page.wait_for_selector(".words-next", state="hidden")
+        page.wait_for_timeout(700)
     page.wait_for_selector(".region")
     page.mouse.move(*at(page, 0, 3.5))
     page.mouse.down()

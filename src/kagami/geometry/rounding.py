@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Final
 
 import numpy as np
@@ -90,13 +91,15 @@ def rounded(shape: Shape, radius: float, only: Collection[int] | None = None) ->
         RadiusTooLarge: the arcs do not all fit; tells the largest radius with which they do.
     """
     require_length("radius", radius)
-    corners = [corner for k, corner in enumerate(corners_of(shape)) if only is None or k in only]
+    every = corners_of(shape)
+    numbers = tuple(k for k in range(len(every)) if only is None or k in only)
+    corners = [every[k] for k in numbers]
     if not corners:
         return shape
     table = tabulate([shape])
     touches = _touches(table, corners, radius)
     if not _fits(table, corners, touches):
-        largest = _largest(table, corners, radius)
+        largest = _largest_below(shape, numbers, _bound(radius))
         raise RadiusTooLarge(
             f"a radius of {radius:g} does not fit; {largest:g} is the largest", radius=radius, largest=largest
         )
@@ -118,7 +121,9 @@ def rounded_each(shape: Shape, radii: Sequence[float]) -> Shape:
     touches = _touches(table, corners, wanted)
     if not _fits(table, corners, touches):
         greatest = float(wanted.max())
-        raise RadiusTooLarge("these radii do not fit", radius=greatest, largest=_largest(table, corners, greatest))
+        numbers = tuple(k for k, radius in enumerate(radii) if radius > LENGTH)
+        largest = _largest_below(shape, numbers, _bound(greatest))
+        raise RadiusTooLarge("these radii do not fit", radius=greatest, largest=largest)
     return _built(shape, corners, touches, wanted)
 
 
@@ -185,6 +190,20 @@ def largest_radius(shape: Shape, only: Collection[int] | None = None) -> float:
         return math.inf
     table = tabulate([shape])
     return _largest(table, corners, float(table.lengths.sum()))
+
+
+def _bound(radius: float) -> float:
+    """The power of two from which the search for the largest radius goes down: the same for all radii up to it."""
+    return float(2.0 ** math.ceil(math.log2(radius)))
+
+
+@lru_cache(maxsize=64)
+def _largest_below(shape: Shape, numbers: tuple[int, ...], bound: float) -> float:
+    """The largest radius up to a bound that these corners can be given at once. It is kept: a hand that drags a radius
+    past what fits asks for it again with every move.
+    """
+    every = corners_of(shape)
+    return _largest(tabulate([shape]), [every[k] for k in numbers], bound)
 
 
 def _largest(table: CurveTable, corners: Sequence[Corner], radius: float) -> float:

@@ -19,12 +19,14 @@ from kagami.geometry.kinds import LINE
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.table import CurveTable, tabulate
-from kagami.geometry.tolerance import LENGTH, ROUNDING, SMOOTH
+from kagami.geometry.tolerance import LENGTH, ON_THE_WAY, ROUNDING, SMOOTH
 
 RADIUS_STEPS: Final = 8
 """The arc is followed from a small one up to the radius asked for, so that it is the one that sits in this corner."""
 NEWTON_STEPS: Final = 6
-HALVINGS: Final = 40
+ASTRAY: Final = 0.5
+"""How far past the end of a curve, in its parameter, an arc's touch is given up."""
+HALVINGS: Final = 32
 MORE: Final = 1 / 512
 """A corner that has no room for so much more (as a share) grows no further."""
 
@@ -244,16 +246,20 @@ def _touches(table: CurveTable, corners: Sequence[Corner], radius: float | Float
         now = radius * step / steps
         if step == 1:
             t, s = t - now * reach / size_before, s + now * reach / size_after
+        near = ROUNDING if step == steps else ON_THE_WAY
         for _ in range(NEWTON_STEPS):
             moved_t, moved_s = _newton(table, before, after, t, s, side * now)
-            still = max(np.abs(moved_t - t).max(), np.abs(moved_s - s).max()) <= ROUNDING
+            still = max(np.abs(moved_t - t).max(), np.abs(moved_s - s).max()) <= near
             t, s = moved_t, moved_s
             if still:
                 break
         was = now
+        if (t < -ASTRAY).any() or (s > 1 + ASTRAY).any():
+            break  # far past the end of a curve: no place of it will do at a larger radius
     centre, miss = _centres(table, before, after, t, s, side * was)
     slack_t, slack_s = LENGTH / size_before, LENGTH / size_after
-    found = (miss <= LENGTH) & (t >= -slack_t) & (t <= 1 + slack_t) & (s >= -slack_s) & (s <= 1 + slack_s)
+    arrived = step == steps
+    found = arrived & (miss <= LENGTH) & (t >= -slack_t) & (t <= 1 + slack_t) & (s >= -slack_s) & (s <= 1 + slack_s)
     return _Touches(np.clip(t, 0, 1), np.clip(s, 0, 1), centre, found)
 
 

@@ -86,3 +86,6 @@ UNMOVED: Final = 1e-9
 
 PROBE: Final = 1e-3
 """A number is tried so much further (as a share of it, 1 at the least) to see by how much its value goes."""
+
+ON_THE_WAY: Final = 1e-3
+"""Parameters that are only a start for the next step of a way are settled to this."""

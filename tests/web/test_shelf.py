@@ -16,6 +16,13 @@ from web.marks.services.history import make_change
 
 
 class Shelf(StudioCase):
+    def test_the_newest_brand_stands_first_and_a_new_one_is_made_at_the_top(self) -> None:
+        for name in ("Old quay", "New quay"):
+            self.client.post(reverse("new-brand"), {"name": name})
+        page = self.client.get(reverse("shelf")).content.decode()
+        places = [page.index(text) for text in ('id="new-brand"', "New quay", "Old quay")]
+        self.assertEqual(places, sorted(places))
+
     def test_marks_are_shown_as_live_pictures(self) -> None:
         mark = self.mark()
         before = self.client.get(reverse("shelf")).content.decode()
@@ -73,7 +80,7 @@ class Tidying(StudioCase):
         self.assertContains(self.client.get(address), "Vennik Light Trust")
         for name, text in (("Ropewalk Works", "already"), ("", "required")):
             self.assertContains(self.client.post(address, {"name": name}), text, status_code=422)
-        self.assertRedirects(self.client.post(address, {"name": "Light Trust"}), reverse("shelf"))
+        self.assertRedirects(self.client.post(address, {"name": "Light Trust"}), f"{reverse('shelf')}#brand-{self.brand.id}")
         self.brand.refresh_from_db()
         self.assertEqual(self.brand.name, "Light Trust")
 

@@ -2,6 +2,7 @@
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
 from web.marks.access import brand_of, brands_of, mark_of
@@ -13,7 +14,7 @@ from web.shelf.forms import BrandForm, MarkForm
 
 @require_safe
 def shelf(request: HttpRequest) -> HttpResponse:
-    """All brands and marks."""
+    """All brands and marks, the newest brand first."""
     return _shelf(request, BrandForm())
 
 
@@ -53,7 +54,7 @@ def brand(request: HttpRequest, brand_id: int) -> HttpResponse:
     if form.is_valid():
         try:
             shelving.rename_brand(request.user, found, form.cleaned_data["name"])
-            return redirect("shelf")
+            return redirect(f"{reverse('shelf')}#brand-{found.id}")
         except NameTaken as error:
             form.add_error("name", str(error))
     return _brand(request, brand_of(request.user, brand_id), form, status=422)
@@ -92,5 +93,5 @@ def _brand(request: HttpRequest, found: Brand, form: BrandForm, fault: str = "",
 
 
 def _shelf(request: HttpRequest, form: BrandForm, status: int = 200) -> HttpResponse:
-    brands = brands_of(request.user).prefetch_related("marks__current")
+    brands = brands_of(request.user).order_by("-created", "-id").prefetch_related("marks__current")
     return render(request, "shelf/shelf.html", {"brands": brands, "form": form}, status=status)

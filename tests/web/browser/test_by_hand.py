@@ -394,6 +394,19 @@ class Several(HandCase):
         page.keyboard.press("Escape")
         expect(menu).to_have_count(0)
 
+    def test_a_line_drawn_across_figures_chooses_them(self) -> None:
+        mark = self.bench(self.PLAN)
+        self.sweep((-6, 5), (0.5, 5))
+        line = self.page.locator(".verbs .with")
+        expect(line).to_contain_text("with high:")
+        self.sweep((6, 0.2), (-1, 3.2))
+        expect(line).to_contain_text("with far, low, high:")
+        expect(self.page.locator(".sweep")).to_have_count(0)
+        line.get_by_role("button", name="unite").click()
+        self.page.locator("form.slip").get_by_role("button", name="Add").click()
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "Unite far, low and high: piece piece.")
+
     def test_steps_are_copied_as_sentences_and_pasted(self) -> None:
         mark = self.bench(self.PLAN, "?step=low")
         page = self.page

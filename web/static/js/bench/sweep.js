@@ -1,0 +1,85 @@
+// A line drawn across the sheet chooses all that it crosses: the first figure is opened, the others stand beside it.
+
+import { openStep, stepsAt } from "./choose.js";
+import { chooseBeside } from "./chosen.js";
+import { choosing } from "./chooser.js";
+import { pinching } from "./pan.js";
+import { tell } from "./pill.js";
+
+const SVG = "http://www.w3.org/2000/svg";
+const INERT = ".handle, .dot, .region";
+const FAR = 6;
+const EACH = 3;
+let held = null;
+
+function cross(event) {
+  const steps = Math.max(1, Math.ceil(Math.hypot(event.clientX - held.x, event.clientY - held.y) / EACH));
+  for (let k = 1; k <= steps; k += 1) {
+    const x = held.x + ((event.clientX - held.x) * k) / steps;
+    const y = held.y + ((event.clientY - held.y) * k) / steps;
+    for (const [step, name] of stepsAt(x, y)) held.found.set(step, name);
+  }
+  [held.x, held.y] = [event.clientX, event.clientY];
+}
+
+function draw(event) {
+  const box = document.getElementById("sheet").getBoundingClientRect();
+  held.way.push(`${event.clientX - box.left} ${event.clientY - box.top}`);
+  held.line.firstChild.setAttribute("d", `M${held.way.join("L")}`);
+  for (const step of held.found.keys()) document.getElementById(`l-${step}`)?.classList.add("lit");
+  tell([...held.found.values()].join(", "));
+}
+
+function onDown(event) {
+  const sheet = event.currentTarget;
+  const free = event.button === 0 && event.target.closest("#drawing") && !event.target.closest(INERT);
+  if (!free || held || choosing() || pinching() || sheet.matches(".placing, .panning, .may-pan")) return;
+  held = { pointer: event.pointerId, x: event.clientX, y: event.clientY, from: event, found: new Map(), way: [] };
+}
+
+function onMove(event) {
+  if (!held || event.pointerId !== held.pointer) return;
+  if (!held.line && Math.hypot(event.clientX - held.from.clientX, event.clientY - held.from.clientY) < FAR) return;
+  if (!held.line) {
+    held.line = document.createElementNS(SVG, "svg");
+    held.line.setAttribute("class", "sweep");
+    held.line.append(document.createElementNS(SVG, "path"));
+    event.currentTarget.append(held.line);
+  }
+  cross(event);
+  draw(event);
+}
+
+function letGo() {
+  held.line?.remove();
+  for (const step of held.found.keys()) document.getElementById(`l-${step}`)?.classList.remove("lit");
+  const was = held;
+  held = null;
+  return was;
+}
+
+async function onUp(event) {
+  if (!held || event.pointerId !== held.pointer) return;
+  const { line, found } = letGo();
+  if (!line) return;
+  tell("");
+  const [first, ...others] = found.keys();
+  if (!first) return;
+  await openStep(first);
+  others.forEach(chooseBeside);
+}
+
+export function watchSweeping(sheet) {
+  sheet.addEventListener("pointerdown", onDown);
+  sheet.addEventListener("pointermove", onMove);
+  sheet.addEventListener("pointerup", onUp);
+  sheet.addEventListener("pointercancel", () => held && letGo());
+  document.addEventListener("bench:leave-off", () => held && letGo());
+  document.addEventListener("keydown", (event) => {
+    if (event.key !== "Escape" || !held?.line) return;
+    event.preventDefault();
+    event.stopImmediatePropagation();
+    letGo();
+    tell("");
+  });
+}

@@ -148,11 +148,11 @@ class Typing(BrowserCase):
     def test_a_sentence_that_does_not_fit_is_told_at_its_word(self) -> None:
         self.refusals = (422,)
         page = self.open(self.mark)
-        self.say("Circle lens at O with radius 3u.")
+        self.say("Circle lens beside O with radius 3u.")
         expect(page.locator(".typing .fault")).to_be_visible()
         expect(page.locator(".typing .fault")).to_contain_text("“on”")
         line = page.locator(".typing .sentence-input")
-        expect(line).to_have_value("Circle lens at O with radius 3u.")
+        expect(line).to_have_value("Circle lens beside O with radius 3u.")
         self.assertEqual(line.evaluate("field => field.selectionStart"), 12)
         self.assertEqual(self.stored(self.mark).steps, ())
 

@@ -6,7 +6,7 @@ import { tell } from "./pill.js";
 import { word } from "./words.js";
 
 const SVG = "http://www.w3.org/2000/svg";
-// Of these a refusal is said at once; what is typed may be on its way to something.
+// What a hand does on the sheet: of these a refusal is said at once, while what is typed may be on its way to something.
 const TOLD = ["drag", "nudge", "draw-step"];
 const sheet = document.getElementById("sheet");
 const plan = document.getElementById("plan");
@@ -105,7 +105,10 @@ function shown(answer) {
       const result = plan.querySelector(`[data-key="${CSS.escape(key)}"] ~ .result`);
       if (result) set(result, "text", text, kept);
     }
-    for (const [key, text] of Object.entries(answer.fields)) showField(key, text, kept);
+    // What is typed stands in its field already; only what a hand does on the sheet is written there.
+    if (TOLD.includes(answer.kind)) {
+      for (const [key, text] of Object.entries(answer.fields)) showField(key, text, kept);
+    }
     followInMirror();
     showFaults(answer.faults, kept);
     showHandles(answer.handles);

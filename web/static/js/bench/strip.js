@@ -13,7 +13,7 @@ function openChapter(chapter) {
 
 export function watchStrip() {
   const strip = document.querySelector(".verbs");
-  openChapter(strip.querySelector(".chapter:nth-child(2)"));
+  openChapter(strip.querySelector('.chapter[data-chapter="2"]'));
   strip.addEventListener("click", (event) => {
     const word = event.target.closest(".chapter-word");
     if (word) openChapter(word.parentNode);

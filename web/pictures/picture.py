@@ -13,6 +13,7 @@ from web.memo import Memo
 
 PICTURE: Final = 100.0
 PICTURES: Final[Memo["Picture"]] = Memo(most=300)
+FRAMES: Final[Memo[Frame | None]] = Memo(most=300)
 
 
 @dataclass(frozen=True)
@@ -53,9 +54,13 @@ def stored_picture(data: dict[str, Any] | None) -> Picture:
 
 def picture_of(result: Result) -> Picture:
     """The ink of a mark, fitted into a square; drawn anew only when something of it is new."""
-    keys = {piece.id: result.outcomes[piece.id].key for piece in pieces(result)}
-    key = (tuple((piece.id, keys[piece.id], piece.tone, piece.colour) for piece in pieces(result)), result.sound)
-    return PICTURES.get(key, lambda: pictures_alike([result])[0])
+    return PICTURES.get(_key(result), lambda: pictures_alike([result])[0])
+
+
+def _key(result: Result) -> object:
+    """What a mark's picture is settled by."""
+    marks = pieces(result)
+    return tuple((piece.id, result.outcomes[piece.id].key, piece.tone, piece.colour) for piece in marks), result.sound
 
 
 def pictures_alike(results: Sequence[Result]) -> list[Picture]:
@@ -69,8 +74,12 @@ def pictures_alike(results: Sequence[Result]) -> list[Picture]:
 
 def picture_frame(result: Result) -> Frame | None:
     """How a mark lies in its picture; None where it has no ink."""
-    around = ink_box(pieces(result))
-    return _frame(around, max(around.width, around.height)) if around else None
+
+    def found() -> Frame | None:
+        around = ink_box(pieces(result))
+        return _frame(around, max(around.width, around.height)) if around else None
+
+    return FRAMES.get(_key(result), found)
 
 
 def _frame(around: Box, side: float) -> Frame:

@@ -80,7 +80,9 @@ class Tidying(StudioCase):
         self.assertContains(self.client.get(address), "Vennik Light Trust")
         for name, text in (("Ropewalk Works", "already"), ("", "required")):
             self.assertContains(self.client.post(address, {"name": name}), text, status_code=422)
-        self.assertRedirects(self.client.post(address, {"name": "Light Trust"}), f"{reverse('shelf')}#brand-{self.brand.id}")
+        self.assertRedirects(
+            self.client.post(address, {"name": "Light Trust"}), f"{reverse('shelf')}#brand-{self.brand.id}"
+        )
         self.brand.refresh_from_db()
         self.assertEqual(self.brand.name, "Light Trust")
 

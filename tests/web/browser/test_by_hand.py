@@ -321,6 +321,21 @@ class Looking(HandCase):
         self.assertAlmostEqual(self.at(0, 0)[0], x + 40, delta=0.5)
         self.assertAlmostEqual(self.at(0, 0)[1], y + 20, delta=0.5)
 
+    def test_on_an_upright_tablet_the_sheet_stays_in_view_with_the_plan_under_it(self) -> None:
+        page = self.page
+        page.set_viewport_size({"width": 820, "height": 1180})
+        self.bench(beams().plan, "?step=light")
+        boxes = [page.locator(part).bounding_box() for part in ("#drawing", "#plan", "#mirror")]
+        sheet, plan, mirror = (box for box in boxes if box is not None)
+        self.assertGreater(sheet["height"], 350)
+        for box in (sheet, plan, mirror):
+            self.assertLessEqual(box["y"] + box["height"], 1180.5)
+            self.assertLessEqual(box["x"] + box["width"], 820.5)
+        self.assertGreaterEqual(plan["y"], sheet["y"] + sheet["height"])
+        page.locator(".typing .sentence-input").scroll_into_view_if_needed()
+        after = page.locator("#drawing").bounding_box()
+        self.assertEqual(after, sheet)
+
     def test_rulers_tell_the_pointers_place_in_both_units(self) -> None:
         self.bench(beams().plan)
         self.page.mouse.move(*self.at(3, -2))

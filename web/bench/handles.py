@@ -3,7 +3,7 @@
 import json
 import math
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 from django.template.loader import render_to_string
@@ -11,7 +11,6 @@ from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 
 from kagami.exchange.svg import Frame
-from kagami.geometry.errors import GeometryError
 from kagami.geometry.point import Point
 from kagami.plan.dimensions.kinds import Angular, Dimension, Flip, Hook, Knot, Linear, Stops, Word
 from kagami.plan.dimensions.of_step import dimensions_of
@@ -23,6 +22,7 @@ from kagami.plan.language.translation import tr
 from kagami.plan.messages import number_text
 from kagami.plan.steps import Step
 from kagami.plan.steps.inputs import Inputs
+from kagami.plan.values.moving import plain_number
 from kagami.plan.values.stored import typed_value
 
 FORMS: Final = {
@@ -79,7 +79,7 @@ def handles_of(step: Step, result: Result, frame: Frame) -> tuple[Handle, ...]:
     try:
         inputs = inputs_of(step, result)
         found = dimensions_of(step, inputs, outcome.figure if outcome else None)
-    except (PlanError, GeometryError):
+    except PlanError:
         return ()  # the step says what is wrong; there is nothing to take hold of
     order = {name: number for number, name in enumerate(step.field_kinds())}
     drawn = _Drawn(step, inputs, frame, result.plan.names())
@@ -107,7 +107,7 @@ class _Drawn:
                 return self._angle(dimension)
             case Stops():
                 value = self._value(dimension)
-                return self._at(dimension, dimension.tip(value), self._text(dimension), number=value)
+                return replace(self._at(dimension, dimension.tip(value), self._text(dimension)), number=value)
             case Hook():
                 text = self.step.field_kinds()[dimension.field].entry(self.step[dimension.field], dimension.part)
                 return self._at(dimension, dimension.place, describe(text, self.names))
@@ -128,26 +128,23 @@ class _Drawn:
         kind = self.step.field_kinds()[dimension.field]
         return typed_value(kind.entry(self.step[dimension.field], dimension.part), self.names)
 
-    def _at(self, dimension: Dimension, place: Point, value: str, **more: object) -> Handle:
+    def _at(self, dimension: Dimension, place: Point, value: str) -> Handle:
         """A handle at a place, with what every handle has."""
         part = list(getattr(dimension, "part", ())) or ([dimension.number] if isinstance(dimension, Flip) else [])
+        form = FORMS[type(dimension)]
         x, y = self.frame.place(place).split()
-        key = f"h-{self.step.id}-{dimension.field}-{'-'.join(map(str, part))}-{FORMS[type(dimension)]}"
         label = _("{field} of {name}").format(field=tr(dimension.field.replace("_", " ")), name=self.step.name)
-        said = f"{label} {part[0] + 1}" if part and not isinstance(dimension, Flip) else label
-        where = json.dumps([round(place.x, 6), round(place.y, 6)])
-        given: dict[str, object] = {"label": value, **more}
         return Handle(
-            key,
-            FORMS[type(dimension)],
-            dimension.field,
-            json.dumps(part),
-            value,
-            x,
-            y,
-            where,
-            said,
-            **given,  # type: ignore[arg-type]
+            key=f"h-{self.step.id}-{dimension.field}-{'-'.join(map(str, part))}-{form}",
+            form=form,
+            field=dimension.field,
+            part=json.dumps(part),
+            value=value,
+            x=x,
+            y=y,
+            place=json.dumps([round(place.x, 6), round(place.y, 6)]),
+            said=f"{label} {part[0] + 1}" if part and not isinstance(dimension, Flip) else label,
+            label=value,
         )
 
     def _length(self, dimension: Linear) -> Handle:
@@ -165,7 +162,8 @@ class _Drawn:
             upright = screen if math.cos(heading) >= 0 else screen + 180.0
             label = {"label_x": at[0], "label_y": at[1], "label_turn": f"{upright:.2f}"}
         tick = self.frame.place(foot) if dimension.both else ""
-        return self._at(dimension, tip, text, line=line, tick=tick, turn=f"{screen:.2f}", number=value, **label)
+        handle = self._at(dimension, tip, text)
+        return replace(handle, line=line, tick=tick, turn=f"{screen:.2f}", number=value, **label)
 
     def _beyond(self, tip: Point, heading: float) -> dict[str, str]:
         """Where a label stands beyond a tip: away from its line, and clear of the handle."""
@@ -194,13 +192,11 @@ class _Drawn:
             line += f"M{self.frame.place(centre)}L{self.frame.place(centre.toward(dimension.zero, near * 1.15))}"
         label = self._beyond(tip, dimension.heading(value))
         text = self._text(dimension)
-        shown = f"{text}°" if text.replace(".", "").replace("-", "").isdigit() else f"{text} = {number_text(value)}°"
-        handle = self._at(dimension, tip, text, line=line, number=value, **label)
-        return Handle(**{**handle.__dict__, "label": shown})
+        shown = f"{text}°" if plain_number(text) is not None else f"{text} = {number_text(value)}°"
+        return replace(self._at(dimension, tip, text), line=line, number=value, **{**label, "label": shown})
 
     def _word(self, dimension: Word) -> Handle:
         kind, value = self.step.field_kinds()[dimension.field], str(self.step[dimension.field])
         words = kind.words
         after = words[(words.index(value) + 1) % len(words)] if value in words else value
-        handle = self._at(dimension, dimension.place, value, next=after)
-        return Handle(**{**handle.__dict__, "label": tr(value)})
+        return replace(self._at(dimension, dimension.place, value), next=after, label=tr(value))

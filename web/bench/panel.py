@@ -22,6 +22,7 @@ from kagami.plan.ranges import subjects
 from kagami.plan.steps import Chapter, Step
 from kagami.plan.steps.carve import Carve, CarveDetail
 from kagami.plan.tones import tone_colours
+from kagami.plan.values.moving import plain_number
 from kagami.plan.values.solution import Solution
 from web.bench.glyphs import Glyph, glyph_of
 from web.bench.hues import PIECE, hues_of
@@ -173,7 +174,7 @@ def _set_anew(
 def _numbers(step: Step) -> Iterable[tuple[str, str]]:
     """Lengths that are plain numbers, by their field: each can be given a name."""
     for name, kind in step.field_kinds().items():
-        if kind is LENGTH and step[name].strip().removesuffix("u").replace(".", "", 1).isdigit():
+        if kind is LENGTH and plain_number(step[name]) is not None:
             yield name, step[name].strip()
 
 

@@ -167,6 +167,12 @@ class Places(TestCase):
         again = change(found, "drag", {"step": "small", "field": "centre", "place": [4.0, 5.0]}, Cache()).plan
         self.assertIn("on 1u right and 5u up from right of disc", line(again, "small"))
 
+    def test_a_place_that_is_told_at_length_already_is_told_from_the_middle(self) -> None:
+        deep = "half way from half way from half way from half way from top of disc to O to O to O to O"
+        begun = parse_text(f"Circle disc on O with radius 3u.\nCircle far on {deep} with radius 1u.\n")
+        found = change(begun, "drag", {"step": "far", "field": "centre", "place": [4.4, 5.1]}, Cache()).plan
+        self.assertIn("on 4.5u right and 5u up from O", line(found, "far"))
+
     def test_a_step_hangs_on_nothing_that_comes_later(self) -> None:
         found = dragged("disc", "centre", (3.0, 0.0))
         self.assertIn("on 3u right and 0u up from O", line(found, "disc"))

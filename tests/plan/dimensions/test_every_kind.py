@@ -5,16 +5,18 @@ nothing else, and comes to lie where it was dragged.
 from __future__ import annotations
 
 import math
-from unittest import TestCase
+from unittest import TestCase, mock
 
 import numpy as np
 
 from kagami.geometry.point import Point
 from kagami.geometry.table import tabulate
 from kagami.plan.changes.change import change
+from kagami.plan.changes.steps import with_fields
 from kagami.plan.dimensions.kinds import Angular, Dimension, Flip, Hook, Knot, Linear, Measured, Stops, Word
 from kagami.plan.dimensions.of_step import dimensions_of
 from kagami.plan.document import Plan
+from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate_before, inputs_of
 from kagami.plan.fields.choice import ChoiceKind
@@ -166,6 +168,43 @@ class EveryKind(TestCase):
                 if isinstance(dimension, Linear | Angular | Stops) and name not in OFF_OUTLINE:
                     with self.subTest(name):
                         self.assertLess(off(found.made, dimension.tip(found.value(dimension))), 1e-6)
+
+    def test_extreme_values_cost_no_step_its_sheet(self) -> None:
+        """With whatever stands in a field, dimensions are found or left out; no fault of the program is logged."""
+        tried = 0
+        for kind in SAMPLES:
+            before = sample(kind)
+            for name, field in before.step.field_kinds().items():
+                if not isinstance(field, ValueKind):
+                    continue
+                for value in ("0", "-1", "10^-320", "-10^-12", "9999", "1/0", "radius of disc"):
+                    plan = with_fields(before.plan, before.step, **{name: value})
+                    with self.subTest(f"{kind}.{name} {value}"), self.assertNoLogs("kagami", "ERROR"):
+                        self._look_at(plan, name)
+                    tried += 1
+        self.assertGreater(tried, 500)
+
+    def _look_at(self, plan: Plan, field: str) -> None:
+        count = len(plan.steps) - 1
+        result = evaluate_before(plan, CACHE, count + 1)
+        try:
+            inputs = inputs_of(plan.steps[-1], result)
+        except PlanError:
+            return
+        outcome = result.outcomes[plan.steps[-1].id]
+        for dimension in dimensions_of(plan.steps[-1], inputs, outcome.figure):
+            if isinstance(dimension, Linear | Angular | Stops) and dimension.field == field and not dimension.part:
+                self.assertFalse(math.isnan(dimension.tip(float(inputs.fields[field])).x))
+
+    def test_a_fault_of_a_kind_costs_its_dimensions_alone(self) -> None:
+        found = sample("circle")
+        with (
+            mock.patch.object(type(found.step), "dimensions", side_effect=ZeroDivisionError("of the program")),
+            self.assertLogs("kagami", "ERROR") as logged,
+        ):
+            drawn = dimensions_of(found.step, found.inputs, found.made)
+        self.assertEqual([type(dimension) for dimension in drawn], [Hook])
+        self.assertIn("while a step of kind circle was drawn", logged.output[0])
 
     def test_words_and_crossings_lie_at_finite_places(self) -> None:
         counted = 0

@@ -88,7 +88,7 @@ class Forgiving(TestCase):
             self.assertNotEqual(caught.exception.code, "did-you-mean")
 
     def test_no_word_is_lost(self) -> None:
-        for text in ("circle radius 3 in red", "circle on O and on top of disc"):
+        for text in ("circle radius 3 in red", "circle on O and on top of disc", "circle " + "on " * 30):
             with self.subTest(text), self.assertRaises(SentenceError):
                 said(text)
 

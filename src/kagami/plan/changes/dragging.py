@@ -6,7 +6,6 @@ what the hand did is what the sentence says afterwards.
 
 from __future__ import annotations
 
-import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Final
@@ -29,13 +28,12 @@ from kagami.plan.places.hanging import hung
 from kagami.plan.steps import Step
 from kagami.plan.steps.inputs import Inputs
 from kagami.plan.values.measures import Values
-from kagami.plan.values.moving import Moved, Tried, moved
+from kagami.plan.values.moving import Moved, Tried, moved, plain_number
 from kagami.plan.values.moving import nudged as nudged_text
 from kagami.plan.values.stored import typed_value
 
 LEAST_STOPS: Final = 3
 """A value is nudged by no more than this part of itself."""
-_PLAIN: Final = re.compile(r"\s*-?\d+(?:\.\d+)?\s*u?\s*")
 
 
 @dataclass(frozen=True, slots=True)
@@ -293,7 +291,7 @@ class _Hand:
 
 def _bare(before: str, after: str) -> bool:
     """Whether a text was a number with no unit or u, and is a number without a unit now."""
-    return bool(_PLAIN.fullmatch(before)) and not after.strip().endswith("u")
+    return plain_number(before) is not None and not after.strip().endswith("u")
 
 
 def _part(given: Mapping[str, Any]) -> tuple[int, ...]:

@@ -56,17 +56,10 @@ def with_measure_named(text: str, name: str, new: str) -> str:
 def _measure_names(text: str) -> list[tuple[int, int, str]]:
     """Where names of measures stand in a value, from left to right."""
     try:
-        waiting = [parse_value(text).root]
+        named = parse_value(text).named
     except ExpressionError:
         return []
-    found = []
-    while waiting:
-        node = waiting.pop()
-        if node.operation == "name":
-            name = str(node.value)
-            found.append((node.start, node.start + len(name), name))
-        waiting.extend(node.parts)
-    return sorted(found)
+    return [(node.start, node.start + len(str(node.value)), str(node.value)) for node in named]
 
 
 def with_readings(text: str, values: Mapping[tuple[int, int], str]) -> str:

@@ -13,6 +13,7 @@ from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate_before
 from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.fields.values import LENGTH
+from kagami.plan.values.moving import plain_number
 from kagami.plan.values.stored import typed_value
 
 MOST: Final = 3
@@ -27,11 +28,8 @@ def ties(plan: Plan, meant: Dragged, cache: Cache) -> tuple[str, ...]:
     if meant.kind != "set-field" or step is None or step.field_kinds().get(field) is not LENGTH:
         return ()
     result = evaluate_before(plan, cache, plan.steps.index(step))
-    text = meant.after.strip().removesuffix("u")
-    if not text.replace(".", "", 1).isdigit():
-        return ()
-    value = float(text)
-    if value <= SAME:
+    value = plain_number(meant.after)
+    if value is None or value <= SAME:
         return ()
     measures = [m.name for m in plan.measures if _equal(result.measures.values.get(m.name), value)]
     readings = (text for outcome in result.outcomes.values() for text in _readings(outcome, value))

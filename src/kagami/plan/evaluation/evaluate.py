@@ -96,7 +96,10 @@ def inputs_of(step: Step, result: Result) -> Inputs:
     Raises:
         PlanError: a field comes to nothing.
     """
-    return _resolved(step, result.plan, result.values, result.outcomes)
+    try:
+        return _resolved(step, result.plan, result.values, result.outcomes)
+    except Exception as error:
+        raise fault_of(kind_of(type(step)), error) from error
 
 
 def _spent() -> float:

@@ -73,7 +73,9 @@ _CALLED: Final = re.compile(r"(?::|\bcalled|\bnamed)\s*$", re.IGNORECASE)
 _CLOSE: Final = 0.75
 LEAST_LETTERS: Final = 4
 """Shorter words are not taken for misspelt ones."""
-MOST_LENGTH: Final = 600
+MOST_IDLE: Final = 6
+"""Small words that may stand in a sentence without leading to anything."""
+MOST_LENGTH: Final = 300
 """Longer sentences are read as they stand, or not at all."""
 
 
@@ -245,7 +247,10 @@ class _Reader:
         meant = {said, _ALIASES.get(said, said), said.removesuffix("s"), f"{said}s"}
         return match.end() if word in meant else None
 
-    def rest(self, at: int, left: tuple[Clause, ...], found: dict[str, Any]) -> dict[str, Any] | None:
+    def rest(
+        self, at: int, left: tuple[Clause, ...], found: dict[str, Any], idle: int = MOST_IDLE
+    ) -> dict[str, Any] | None:
+        """The fields that the text says from a position on; `idle` words may still be passed over."""
         at = self.skipped(at)
         if at == len(self.scanner.text):
             return found if all(self.may_miss(clause) for clause in left) else None
@@ -254,12 +259,12 @@ class _Reader:
                 continue
             for value, end in self.clause(clause, at):
                 others = (*left[:number], *left[number + 1 :])
-                more = self.rest(end, others, {**found, clause.field: value})
+                more = self.rest(end, others, {**found, clause.field: value}, idle)
                 if more is not None:
                     return more
         match = _WORD.match(self.scanner.text, at)
-        if match and match[0].lower() in SMALL:
-            return self.rest(match.end(), left, found)
+        if idle and match and match[0].lower() in SMALL:
+            return self.rest(match.end(), left, found, idle - 1)
         return None
 
     def names_here(self, at: int, found: Mapping[str, Any]) -> bool:

@@ -7,17 +7,17 @@ from collections.abc import Iterator
 from typing import Final
 
 from kagami.geometry.point import ORIGIN, Point
+from kagami.plan.errors import DocumentError
 from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
 from kagami.plan.messages import number_text
 from kagami.plan.places.anchors import crossings_of, resolve
 from kagami.plan.places.references import (
-    MOST_DEPTH,
     SHEET_ORIGIN,
     OffsetOf,
     Origin,
+    Reference,
     parse_reference,
-    values_of,
     write_reference,
 )
 
@@ -37,13 +37,22 @@ def hung(before: str, place: Point, reach: float, stop: float, result: Result) -
             return near[0][0]
     old = parse_reference(before)
     base = old.origin if isinstance(old, OffsetOf) else old
-    if len(values_of(base)) > MOST_DEPTH:
+    if not _may_be_told_from(base):
         base = Origin()
     at = resolve(base, result.outcomes, result.values.of)
     right, up = (round(way / stop) * stop for way in (place.x - at.x, place.y - at.y))
     if right == up == 0:
         return write_reference(base)
     return write_reference(OffsetOf(base, *(f"{number_text(way).replace('−', '-')}u" for way in (right, up))))
+
+
+def _may_be_told_from(base: Reference) -> bool:
+    """Whether a place told by lengths from another one is still a reference: neither too deep nor too long."""
+    try:
+        parse_reference(write_reference(OffsetOf(base, "9999.9999u", "-9999.9999u")))
+    except DocumentError:
+        return False
+    return True
 
 
 def nearest(place: Point, reach: float, result: Result) -> list[tuple[str, Point]]:

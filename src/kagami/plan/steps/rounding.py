@@ -51,11 +51,7 @@ class Round(Refining):
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """The radius at the first corner that it rounds, and the word for which they are."""
-        corners = corners_of(inputs.shape("figure"))
-        only = chosen(corners, self.which)
-        if only:
-            yield _at_corner("radius", inputs.shape("figure"), corners[only[0]])
-            yield Word("which", corners[only[0]].place)
+        yield from _at_first(inputs, self.which)
 
 
 @register("round-far")
@@ -90,11 +86,7 @@ class RoundFar(Refining):
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """The radius at the first corner that it rounds, and the word for which they are."""
-        corners = corners_of(inputs.shape("figure"))
-        only = chosen(corners, self.which)
-        if only:
-            yield _at_corner("radius", inputs.shape("figure"), corners[only[0]])
-            yield Word("which", corners[only[0]].place)
+        yield from _at_first(inputs, self.which)
 
 
 @register("round-each")
@@ -162,6 +154,15 @@ class RoundOne(Refining):
                 yield _at_corner("radius", shape, corner)
                 break
         yield Word("reach", place)
+
+
+def _at_first(inputs: Inputs, which: str) -> Dimensions:
+    """The radius at the first of the corners that are meant, and the word for which they are."""
+    shape = inputs.shape("figure")
+    corners = corners_of(shape)
+    for k in chosen(corners, which)[:1]:
+        yield _at_corner("radius", shape, corners[k])
+        yield Word("which", corners[k].place)
 
 
 def _at_corner(field: str, shape: Shape, corner: Corner, part: tuple[int, ...] = ()) -> Linear:

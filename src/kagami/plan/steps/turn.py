@@ -92,8 +92,8 @@ class TurnPart(Step):
         angle, middle = math.radians(inputs.value("angle")), middle_of(inputs.figure("figure"))
         yield from turned("angle", centre, middle)
         far, start = centre.distance(place), centre.direction(place)
-        once = int(math.tau / abs(angle)) if angle else 0
-        most = min(limits.COPIES, max(2, once))
+        # Up to one whole turn; further on, rings would lie on each other.
+        most = max(2, int(math.tau / max(abs(angle), math.tau / limits.COPIES)))
         yield from stops(
             "copies", 2, most, lambda n: centre.toward(start + (n - 1) * angle, far), inputs.value("copies")
         )

@@ -15,7 +15,7 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Collection, Iterator, Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Final, TypeAlias
@@ -82,49 +82,45 @@ class Expression:
     root: Node
 
     @property
-    def names(self) -> frozenset[str]:
-        """The measures that it uses."""
-        found: set[str] = set()
+    def nodes(self) -> Iterator[Node]:
+        """All parts of it, as they stand from left to right; what holds others comes before them."""
         waiting = [self.root]
         while waiting:
             node = waiting.pop()
-            if node.operation == "name" and node.value not in RESERVED:
-                found.add(str(node.value))
-            waiting.extend(node.parts)
-        return frozenset(found)
+            yield node
+            waiting.extend(reversed(node.parts))
 
-    def position_of(self, name: str) -> int:
-        """Where a name first stands in the text; 0 where it does not."""
-        waiting, found = [self.root], []
-        while waiting:
-            node = waiting.pop()
-            if node.operation == "name" and node.value == name:
-                found.append(node.start)
-            waiting.extend(node.parts)
-        return min(found, default=0)
+    @property
+    def named(self) -> tuple[Node, ...]:
+        """The names of measures in it, from left to right."""
+        return tuple(node for node in self.nodes if node.operation == "name" and node.value not in RESERVED)
+
+    @property
+    def names(self) -> frozenset[str]:
+        """The measures that it uses."""
+        return frozenset(str(node.value) for node in self.named)
 
     @property
     def readings(self) -> tuple[ParsedReading, ...]:
         """The readings of figures in it, from left to right."""
-        found: list[ParsedReading] = []
-        waiting = [self.root]
-        while waiting:
-            node = waiting.pop()
-            if isinstance(node.value, ParsedReading):
-                found.append(node.value)
-            waiting.extend(reversed(node.parts))
-        return tuple(found)
+        return tuple(node.value for node in self.nodes if isinstance(node.value, ParsedReading))
 
-    def value(self, measures: Mapping[str, float], module_mm: float = 1.0, read: Measured = _unread) -> float:
+    def value(
+        self,
+        measures: Mapping[str, float],
+        module_mm: float = 1.0,
+        read: Measured = _unread,
+        known: Collection[str] | None = None,
+    ) -> float:
         """The number that it comes to.
 
         `measures` give the values of names, `module_mm` the real size of u in millimetres, `read` what a reading of
-        figures comes to.
+        figures comes to. `known` are all measures there are, for errors, where not all have values yet.
 
         Raises:
             ExpressionError: an unknown name, a division by zero, no real value, or a value too large.
         """
-        return _Computation(self.text, measures, module_mm, read).of(self.root)
+        return _Computation(self.text, measures, module_mm, read, measures if known is None else known).of(self.root)
 
 
 def is_measure_name(name: str) -> bool:
@@ -176,7 +172,8 @@ def parse_value_at(text: str, at: int, stops: frozenset[str]) -> tuple[str, int]
     Raises:
         ExpressionError: no value begins there, or it stops in the middle.
     """
-    parser = _ValueParser(text, at, stops)
+    # What is too long for a value is not read to its end.
+    parser = _ValueParser(text[: at + limits.EXPRESSION_LENGTH + 2], at, stops)
     root = parser.sum(0)
     found = text[at : root.end].strip()
     if len(found) > limits.EXPRESSION_LENGTH:
@@ -318,6 +315,7 @@ class _Computation:
     measures: Mapping[str, float]
     module_mm: float
     read: Measured
+    known: Collection[str]
 
     def of(self, node: Node) -> float:
         match node.operation:
@@ -349,7 +347,7 @@ class _Computation:
         if name in MILLIMETRES:
             return MILLIMETRES[name] / self.module_mm
         if name not in self.measures:
-            known = f"Known are: u, {', '.join(self.measures)}." if self.measures else "Known is only u as yet."
+            known = f"Known are: u, {', '.join(self.known)}." if self.known else "Known is only u as yet."
             raise ExpressionError("unknown-name", name=name, known=known, position=node.start)
         return self.measures[name]
 

@@ -50,11 +50,8 @@ class Values:
             PlanError: a figure that it reads is not drawn by now.
         """
         expression = parse_value(text)
-        for name in sorted(expression.names - self.expressions.keys() - self.errors.keys()):
-            known = f"Known are: u, {', '.join(self.expressions)}." if self.expressions else "Known is only u as yet."
-            raise ExpressionError("unknown-name", name=name, known=known, position=expression.position_of(name))
         needed = self._measures(sorted(expression.names))
-        return expression.value(needed, self.plan.module.millimetres, self.measured)
+        return expression.value(needed, self.plan.module.millimetres, self.measured, self.expressions)
 
     def measured(self, reading: Reading) -> float:
         """What a reading of figures comes to."""
@@ -115,7 +112,8 @@ class Values:
             self.errors[name] = PlanError("measure-failed", name=failed, reason=self.errors[failed])
             return None
         try:
-            self.settled[name] = self.expressions[name].value(self.settled, self.plan.module.millimetres, self.measured)
+            expression, module = self.expressions[name], self.plan.module.millimetres
+            self.settled[name] = expression.value(self.settled, module, self.measured, self.expressions)
         except ReferenceLost as error:
             if error.code == "no-figure" and self._comes_later(str(error.values.get("name"))):
                 return PlanError("measure-waits", name=name, figure=error.values["name"])

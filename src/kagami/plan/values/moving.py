@@ -16,16 +16,27 @@ from kagami.geometry.tolerance import PROBE, SAME_STOP, UNMOVED
 from kagami.plan.document import Measure
 from kagami.plan.errors import ChangeRefused, ExpressionError, PlanError
 from kagami.plan.messages import number_text
-from kagami.plan.values.expressions import Node, parse_value
+from kagami.plan.values.expressions import parse_value
 
 Tried: TypeAlias = Callable[[str, str], float]
 """What a value comes to with another text for one of its texts: for itself (""), or for a measure by its name."""
 _NICE: Final = (0.01, 0.02, 0.05, 0.1, 0.25, 0.5, 1.0, 2.0, 5.0, 10.0)
+_PLAIN: Final = re.compile(r"\s*(-?\d+(?:\.\d+)?)\s*u?\s*")
 _ROUNDS: Final = 40
 _SIGNS: Final = ((re.compile(r"^\s*-\s*-"), ""), (re.compile(r"\+\s*-\s*"), "- "), (re.compile(r"-\s*-\s*"), "+ "))
 FURTHEST: Final = 1000.0
 """How many times its size a number may grow under a hand."""
 DEEPEST: Final = 12
+
+
+def plain_number(text: str) -> float | None:
+    """The number that a typed value is, with u or without it; None where it is more than a number.
+
+    >>> plain_number("-2.5u"), plain_number("2 gap")
+    (-2.5, None)
+    """
+    match = _PLAIN.fullmatch(text)
+    return float(match[1]) if match else None
 
 
 @dataclass(frozen=True, slots=True)
@@ -143,19 +154,15 @@ def _numbers(text: str, measures: dict[str, Measure], by_measure: bool) -> Itera
 def _parts(text: str) -> tuple[list[tuple[int, int, float]], list[str]]:
     """Plain numbers with where they stand, and names, from left to right; none in a text that cannot be read."""
     try:
-        waiting: list[Node] = [parse_value(text).root]
+        expression = parse_value(text)
     except ExpressionError:
         return [], []
-    numbers: list[tuple[int, int, float]] = []
-    names: list[tuple[int, str]] = []
-    while waiting:
-        node = waiting.pop()
-        if node.operation == "number":
-            numbers.append((node.start, node.end, float(text[node.start : node.end])))
-        elif node.operation == "name":
-            names.append((node.start, str(node.value)))
-        waiting.extend(node.parts)
-    return sorted(numbers), [name for _, name in sorted(names)]
+    numbers = [
+        (node.start, node.end, float(text[node.start : node.end]))
+        for node in expression.nodes
+        if node.operation == "number"
+    ]
+    return numbers, [str(node.value) for node in expression.named]
 
 
 def _solved(number: Number, tried: Tried, now: float, slope: float, target: float) -> float:

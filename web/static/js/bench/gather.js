@@ -1,26 +1,22 @@
 // A line drawn across regions gathers them into the piece, all round the symmetry; with Alt it takes them away.
 
 import { make } from "./changes.js";
+import { along, watchLeavingOff } from "./gesture.js";
 import { tell } from "./pill.js";
 import { pinching } from "./pan.js";
 import { looking } from "./server.js";
 import { word } from "./words.js";
 
 const FAR = 5;
-const EACH = 3;
 let held = null;
 let swept = false;
 
-// The regions along the way from the last place to this one, so that none is jumped over.
 function cross(event) {
-  const steps = Math.max(1, Math.ceil(Math.hypot(event.clientX - held.x, event.clientY - held.y) / EACH));
-  for (let k = 1; k <= steps; k += 1) {
-    const x = held.x + ((event.clientX - held.x) * k) / steps;
-    const y = held.y + ((event.clientY - held.y) * k) / steps;
+  for (const [x, y] of along(held.last, event)) {
     const region = document.elementsFromPoint(x, y).find((element) => element.matches(".region"));
     if (region) held.regions.add(region);
   }
-  [held.x, held.y] = [event.clientX, event.clientY];
+  held.last = event;
 }
 
 function show(drops) {
@@ -38,13 +34,12 @@ function show(drops) {
 function onDown(event) {
   const region = event.target.closest(".region");
   if (!region || event.button !== 0 || held || pinching()) return;
-  held = { pointer: event.pointerId, group: region.parentNode, regions: new Set([region]), x: event.clientX, y: event.clientY };
-  held.from = [event.clientX, event.clientY];
+  held = { pointer: event.pointerId, group: region.parentNode, regions: new Set([region]), from: event, last: event };
 }
 
 function onMove(event) {
   if (!held || event.pointerId !== held.pointer) return;
-  if (!held.far && Math.hypot(event.clientX - held.from[0], event.clientY - held.from[1]) < FAR) return;
+  if (!held.far && Math.hypot(event.clientX - held.from.clientX, event.clientY - held.from.clientY) < FAR) return;
   if (!held.far) document.getElementById("drawing").setPointerCapture(event.pointerId);
   held.far = true;
   cross(event);
@@ -76,14 +71,7 @@ export function watchGathering(sheet) {
   sheet.addEventListener("pointerdown", onDown);
   sheet.addEventListener("pointermove", onMove);
   sheet.addEventListener("pointerup", onUp);
-  sheet.addEventListener("pointercancel", () => held && letGo());
-  document.addEventListener("bench:leave-off", () => held && letGo());
-  document.addEventListener("keydown", (event) => {
-    if (event.key !== "Escape" || !held?.far) return;
-    event.preventDefault();
-    event.stopImmediatePropagation();
-    letGo();
-  });
+  watchLeavingOff(sheet, () => held !== null, letGo);
   // The click that ends a sweep is none.
   sheet.addEventListener(
     "click",

@@ -1,6 +1,7 @@
 // Dimensions as handles: a drag asks the server what the place means and shows it; letting go makes it so.
 
 import { make } from "./changes.js";
+import { watchLeavingOff } from "./gesture.js";
 import { tryOut } from "./live.js";
 import { hush, offer, tell } from "./pill.js";
 import { preview, takeAllBack } from "./preview.js";
@@ -95,19 +96,12 @@ function press(handle) {
 }
 
 function leaveOff() {
-  if (!held) return;
   letGo();
   takeAllBack();
   tell("");
 }
 
 async function onKey(event) {
-  if (event.key === "Escape" && held) {
-    event.preventDefault();
-    event.stopImmediatePropagation();
-    leaveOff();
-    return;
-  }
   if (event.key === "Enter" && held?.given && held.ties?.length > 0) {
     event.preventDefault();
     event.stopImmediatePropagation();
@@ -132,11 +126,10 @@ async function onKey(event) {
 export function watchHandles(sheet) {
   sheet.addEventListener("pointerdown", onDown);
   sheet.addEventListener("pointerup", onUp);
-  sheet.addEventListener("pointercancel", leaveOff);
-  document.addEventListener("bench:leave-off", leaveOff);
+  watchLeavingOff(sheet, () => held !== null, leaveOff);
   document.addEventListener("keydown", onKey);
   document.addEventListener("bench:tried", (event) => {
-    if (held) held.ties = event.detail.ties;
+    if (held) held.ties = event.detail.ties ?? [];
   });
   sheet.addEventListener("pointerover", (event) => {
     const handle = event.target.closest(".handle");

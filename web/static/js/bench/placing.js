@@ -2,6 +2,7 @@
 
 import { make } from "./changes.js";
 import { choosing } from "./chooser.js";
+import { watchLeavingOff } from "./gesture.js";
 import { tryOut } from "./live.js";
 import { pinching } from "./pan.js";
 import { tell } from "./pill.js";
@@ -79,7 +80,6 @@ async function onUp(event) {
 }
 
 function leaveOff() {
-  if (!held) return;
   held = null;
   takeAllBack();
 }
@@ -94,9 +94,8 @@ export function watchPlacing(sheet, plan) {
   sheet.addEventListener("pointerdown", onDown, { capture: true });
   sheet.addEventListener("pointermove", onMove);
   sheet.addEventListener("pointerup", onUp);
-  sheet.addEventListener("pointercancel", leaveOff);
   sheet.addEventListener("pointerleave", () => ring(null));
-  document.addEventListener("bench:leave-off", leaveOff);
+  watchLeavingOff(sheet, () => held !== null, leaveOff);
   // A wheel turned with Shift walks through the anchors that lie together.
   sheet.addEventListener(
     "wheel",
@@ -109,13 +108,6 @@ export function watchPlacing(sheet, plan) {
     },
     { capture: true, passive: false },
   );
-  document.addEventListener("keydown", (event) => {
-    if (event.key === "Escape" && held) {
-      event.preventDefault();
-      event.stopImmediatePropagation();
-      leaveOff();
-    }
-  });
   plan.addEventListener("input", (event) => {
     if (event.target.closest("form.slip")) showSlip();
   });

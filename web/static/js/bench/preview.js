@@ -113,7 +113,6 @@ function shown(answer) {
     showFaults(answer.faults, kept);
     showHandles(answer.handles);
     if (answer.said) tell(answer.ties?.length > 0 ? `${answer.said} · ${word("tie")} ${answer.ties[0].said}` : answer.said);
-    document.dispatchEvent(new CustomEvent("bench:tried", { detail: answer }));
   } else if (TOLD.includes(answer.kind)) {
     tell(answer.error);
   }
@@ -169,6 +168,12 @@ function showHandles(svg) {
   morphDrawing(place, svg);
 }
 
+// Whoever asked learns what came of it, a refusal too.
+function heard(answer) {
+  shown(answer);
+  document.dispatchEvent(new CustomEvent("bench:tried", { detail: answer }));
+}
+
 function rested(answer) {
   if (answer.mirror === undefined) return;
   const place = document.getElementById("mirror");
@@ -177,7 +182,7 @@ function rested(answer) {
 }
 
 export function preview(kind, given) {
-  tryOut(kind, given, (answer) => shown({ ...answer, kind }), rested);
+  tryOut(kind, given, (answer) => heard({ ...answer, kind }), rested);
 }
 
 // The page is as it was: before an answer of the server is put in, and when a value is given up.

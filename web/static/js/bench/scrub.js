@@ -1,6 +1,7 @@
 // A number in a sentence, or of a measure, drawn sideways along a small ruler: one stop every few pixels.
 
 import { make } from "./changes.js";
+import { watchLeavingOff } from "./gesture.js";
 import { tell } from "./pill.js";
 import { preview, takeAllBack } from "./preview.js";
 import { scale } from "./view.js";
@@ -81,8 +82,7 @@ async function onUp(event) {
 }
 
 function leaveOff() {
-  if (!held) return;
-  letGo();
+  if (letGo().by === null) return; // nothing was shown yet
   takeAllBack();
   tell("");
 }
@@ -91,11 +91,5 @@ export function watchScrubbing(plan) {
   plan.addEventListener("pointerdown", onDown);
   document.addEventListener("pointermove", onMove);
   document.addEventListener("pointerup", onUp);
-  document.addEventListener("pointercancel", leaveOff);
-  document.addEventListener("keydown", (event) => {
-    if (event.key !== "Escape" || !held?.by) return;
-    event.preventDefault();
-    event.stopImmediatePropagation();
-    leaveOff();
-  });
+  watchLeavingOff(plan, () => held !== null, leaveOff);
 }

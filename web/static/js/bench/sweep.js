@@ -3,23 +3,20 @@
 import { openStep, stepsAt } from "./choose.js";
 import { chooseBeside } from "./chosen.js";
 import { choosing } from "./chooser.js";
+import { along, watchLeavingOff } from "./gesture.js";
 import { pinching } from "./pan.js";
 import { tell } from "./pill.js";
 
 const SVG = "http://www.w3.org/2000/svg";
 const INERT = ".handle, .dot, .region";
 const FAR = 6;
-const EACH = 3;
 let held = null;
 
 function cross(event) {
-  const steps = Math.max(1, Math.ceil(Math.hypot(event.clientX - held.x, event.clientY - held.y) / EACH));
-  for (let k = 1; k <= steps; k += 1) {
-    const x = held.x + ((event.clientX - held.x) * k) / steps;
-    const y = held.y + ((event.clientY - held.y) * k) / steps;
+  for (const [x, y] of along(held.last, event)) {
     for (const [step, name] of stepsAt(x, y)) held.found.set(step, name);
   }
-  [held.x, held.y] = [event.clientX, event.clientY];
+  held.last = event;
 }
 
 function draw(event) {
@@ -34,7 +31,7 @@ function onDown(event) {
   const sheet = event.currentTarget;
   const free = event.button === 0 && event.target.closest("#drawing") && !event.target.closest(INERT);
   if (!free || held || choosing() || pinching() || sheet.matches(".placing, .panning, .may-pan")) return;
-  held = { pointer: event.pointerId, x: event.clientX, y: event.clientY, from: event, found: new Map(), way: [] };
+  held = { pointer: event.pointerId, from: event, last: event, found: new Map(), way: [] };
 }
 
 function onMove(event) {
@@ -73,12 +70,7 @@ export function watchSweeping(sheet) {
   sheet.addEventListener("pointerdown", onDown);
   sheet.addEventListener("pointermove", onMove);
   sheet.addEventListener("pointerup", onUp);
-  sheet.addEventListener("pointercancel", () => held && letGo());
-  document.addEventListener("bench:leave-off", () => held && letGo());
-  document.addEventListener("keydown", (event) => {
-    if (event.key !== "Escape" || !held?.line) return;
-    event.preventDefault();
-    event.stopImmediatePropagation();
+  watchLeavingOff(sheet, () => Boolean(held), () => {
     letGo();
     tell("");
   });

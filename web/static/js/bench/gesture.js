@@ -1,0 +1,23 @@
+// What gestures on the sheet have in common: how they are left off, and what lies along their way.
+
+const EACH = 3;
+
+// Places along the way between two of a pointer, so that nothing is jumped over, however fast the hand goes.
+export function* along(from, to) {
+  const [dx, dy] = [to.clientX - from.clientX, to.clientY - from.clientY];
+  const steps = Math.max(1, Math.ceil(Math.hypot(dx, dy) / EACH));
+  for (let k = 1; k <= steps; k += 1) yield [from.clientX + (dx * k) / steps, from.clientY + (dy * k) / steps];
+}
+
+// Escape, a second finger and whatever takes the pointer away leave a gesture off; `under` says whether one is under way.
+export function watchLeavingOff(sheet, under, leaveOff) {
+  const leave = () => under() && leaveOff();
+  sheet.addEventListener("pointercancel", leave);
+  document.addEventListener("bench:leave-off", leave);
+  document.addEventListener("keydown", (event) => {
+    if (event.key !== "Escape" || !under()) return;
+    event.preventDefault();
+    event.stopImmediatePropagation();
+    leaveOff();
+  });
+}

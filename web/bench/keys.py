@@ -17,6 +17,7 @@ KEYS: Final = (
     ("0", "fit the sheet into the window"),
     ("Space", "held: move the sheet"),
     ("PageUp, PageDown", "walk the needle"),
+    ("/", "find a step by its words"),
     ("Delete", "take out what is chosen"),
     ("Ctrl C, X, V", "copy, cut and paste steps as sentences"),
     ("Ctrl Z, Shift Ctrl Z", "undo, redo"),

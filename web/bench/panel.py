@@ -9,6 +9,7 @@ from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 
 from kagami.plan.changes.mending import mends
+from kagami.plan.changes.ordering import reaches
 from kagami.plan.changes.rewriting import measures_named
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.outcome import Outcome
@@ -64,10 +65,13 @@ NOTES: Final = {
 
 @dataclass(frozen=True)
 class Line:
-    """A step in the plan: its heading, where a new chapter begins, and its sentence as HTML."""
+    """A step in the plan: its heading, where a new chapter begins or a part of its own (`part`), and its sentence as
+    HTML.
+    """
 
     step: str
     heading: str
+    part: str
     html: SafeString
     needle: bool
     same: bool = False
@@ -113,11 +117,12 @@ def draw_panel(plan: Plan, result: Result, state: Looking) -> Panel:
     hues, names = hues_of(plan), plan.names()
     position = state.position(plan)
     lines: list[Line] = []
-    before = ""
+    before, reach = "", reaches(plan)
     for number, step in enumerate(plan.steps, 1):
         heading = _(HEADINGS[step.chapter])
-        html = _set(step, number, result, state, names, hues)
-        lines.append(Line(step.id, heading if heading != before else "", html, number == position))
+        html = _set(step, number, result, state, names, hues, reach[step.id])
+        begins = heading != before and not step.heading
+        lines.append(Line(step.id, heading if begins else "", step.heading, html, number == position))
         before = heading
     return Panel(
         module=f"{number_text(plan.module.size)} {plan.module.unit}",
@@ -131,29 +136,55 @@ def draw_panel(plan: Plan, result: Result, state: Looking) -> Panel:
 
 
 def _set(
-    step: Step, number: int, result: Result, state: Looking, names: dict[str, str], hues: dict[str, str]
+    step: Step,
+    number: int,
+    result: Result,
+    state: Looking,
+    names: dict[str, str],
+    hues: dict[str, str],
+    reach: tuple[int, int],
 ) -> SafeString:
     """A step as HTML, set anew only when something that it shows is new."""
     outcome, plan = result.outcomes[step.id], result.plan
     active = step.id == state.step
     used = tuple((one, names.get(one), hues.get(one)) for one in sorted(step.uses()))
-    looks = (state.every, len(plan.steps), outcome.key) if active else ()
+    looks = (reach, *((state.every, len(plan.steps), outcome.key) if active else ()))
     seen = (fault_text(outcome), tuple(_notes(outcome, names)), shown_values(step, result, outcome.error))
     tones = plan.tones if step.tone_names() else ()
     measures = plan.measures if any(map(measures_named, step.typed_values())) else ()
-    key = (step, number, active, looks, used, hues[step.id], seen, outcome.waits, plan.module, tones, measures)
-    return LINES.get(key, lambda: _set_anew(step, number, result, state, names, hues))
+    key = (
+        step,
+        number,
+        active,
+        looks,
+        used,
+        hues[step.id],
+        seen,
+        outcome.waits,
+        outcome.muted,
+        plan.module,
+        tones,
+        measures,
+    )
+    return LINES.get(key, lambda: _set_anew(step, number, result, state, names, hues, reach))
 
 
 def _set_anew(
-    step: Step, number: int, result: Result, state: Looking, names: dict[str, str], hues: dict[str, str]
+    step: Step,
+    number: int,
+    result: Result,
+    state: Looking,
+    names: dict[str, str],
+    hues: dict[str, str],
+    reach: tuple[int, int],
 ) -> SafeString:
     outcome = result.outcomes[step.id]
     active = step.id == state.step
     context = {
         "step": step,
         "number": number,
-        "last": number == len(result.plan.steps),
+        "reach": reach,
+        "muted": outcome.muted and not step.muted,
         "tokens": sentence_tokens(step, outcome, result, names, hues),
         "active": active,
         "every": state.every,

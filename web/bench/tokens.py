@@ -11,7 +11,7 @@ from kagami.plan.changes.rewriting import measures_named
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
-from kagami.plan.language.sentences import Own, Slot, Words, sentence_parts, slot_text
+from kagami.plan.language.sentences import Own, Slot, Words, counted_words, sentence_parts, slot_text
 from kagami.plan.language.translation import tr
 from kagami.plan.messages import number_text
 from kagami.plan.places.references import SHEET_ORIGIN
@@ -49,7 +49,7 @@ def sentence_tokens(
     found: list[Token] = []
     for part in sentence_parts(type(step)):
         if isinstance(part, Words):
-            add_words(found, part.text)
+            add_words(found, counted_words(part.text, found[-1].text if found else ""))
         elif isinstance(part, Own):
             sign = glyph(step.id)
             found.append(

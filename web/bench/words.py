@@ -14,6 +14,7 @@ WORDS: Final = {
     "takes": "drops",
     "tie": "Enter:",
     "name": "name",
+    "part": "part",
     "odd-answer": "The server did not answer as expected.",
     "signed-out": "You are signed out. Reload the page and sign in; what is saved is safe.",
     "no-answer": "The server does not answer. Try again in a moment.",

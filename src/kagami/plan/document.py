@@ -16,7 +16,7 @@ from kagami.plan.tones import Tone
 from kagami.plan.values.expressions import MILLIMETRES, is_measure_name
 from kagami.plan.values.stored import stored_value
 
-SCHEMA: Final = 4
+SCHEMA: Final = 5
 
 _Steps = Annotated[tuple[Step, ...], Field(max_length=limits.STEPS)]
 
@@ -62,7 +62,7 @@ class Plan(BaseModel):
 
     model_config = ConfigDict(extra="forbid", frozen=True)
 
-    kagami: Literal[4] = SCHEMA
+    kagami: Literal[5] = SCHEMA
     title: Name = "Untitled"
     module: Module = Module()
     sheet: Annotated[float, Field(ge=2, le=1000, allow_inf_nan=False)] = 20.0
@@ -187,6 +187,13 @@ def _from_third(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "kagami": 4, "steps": answer, "measures": measures if measures is not None else []}
 
 
+def _from_fourth(data: dict[str, Any]) -> dict[str, Any]:
+    """Schema 5 has steps that are muted or begin a part of the plan, and choices of regions that leave figures out of
+    the cutting; all that schema 4 says means the same there.
+    """
+    return {**data, "kagami": 5}
+
+
 RENAMED: Final = {"badge": "shield"}
 
 
@@ -224,6 +231,7 @@ MIGRATIONS: Final[dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {
     1: _from_first,
     2: _from_second,
     3: _from_third,
+    4: _from_fourth,
 }
 """From each older schema to the next one."""
 

@@ -129,6 +129,8 @@ TEXTS: Final[dict[str, str]] = {
     "no-measure": "There is no measure “{name}”.",
     "not-movable": "Nothing in {value} can be dragged: it is read from figures, or solved. Type a number instead.",
     "not-begun-by-hand": "A step of kind {kind} is not begun on the sheet. Fill in its sentence.",
+    "moved-too-early": "{name} stands on {other}, so it must come after that. Change what it stands on first.",
+    "moved-too-late": "{other} stands on {name}, so that must come before it. Change what {other} stands on first.",
     "draw-on": "Draw on: {field} is where the hand lets go.",
     "pasted-line": "Line {line} of what was pasted: {reason} Nothing was added.",
     "no-dimension": "{field} has no place on the sheet that could be dragged just now. Type its value.",

@@ -6,6 +6,7 @@ from unittest import TestCase
 
 from kagami.plan import limits
 from kagami.plan.changes.change import CHANGES, change
+from kagami.plan.changes.ordering import reaches
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
 from tests.plan.marks import Builder, beams
@@ -47,12 +48,32 @@ class Steps(TestCase):
         self.assertIsNone(mark.result.outcomes["light"].error)
         self.assertEqual(mark.plan.names()["beam"], "ray")
 
-    def test_a_step_moved_before_what_it_needs_holds_an_error_until_it_is_back(self) -> None:
+    def test_a_step_moves_only_as_far_as_what_it_stands_on_and_what_stands_on_it(self) -> None:
         mark = beams()
-        mark.do("move-step", step="beams", position=0)
-        self.assertEqual(mark.result.outcomes["beams"].error.code, "no-figure")
-        mark.do("move-step", step="beams", position=4)
-        self.assertTrue(mark.result.sound)
+        with self.assertRaises(PlanError) as early:
+            mark.do("move-step", step="beams", position=0)
+        self.assertIn("beams stands on beam, so it must come after that", str(early.exception))
+        with self.assertRaises(PlanError) as late:
+            mark.do("move-step", step="beam", position=4)
+        self.assertIn("beams stands on beam, so that must come before it", str(late.exception))
+        names = [step.name for step in mark.plan.steps]
+        first, last = reaches(mark.plan)["beam"]
+        self.assertEqual((first, last), (0, names.index("beams") - 1))
+        for place in range(first, last + 1):
+            mark.do("move-step", step="beam", position=place)
+            self.assertTrue(mark.result.sound)
+            self.assertEqual(mark.plan.steps[place].id, "beam")
+
+    def test_the_heading_of_a_part_stays_where_it_is_when_its_first_step_goes(self) -> None:
+        mark = beams()
+        mark.do("set-heading", step="foot", heading="the lens")
+        mark.do("move-step", step="foot", position=0)
+        headed = [(step.name, step.heading) for step in mark.plan.steps if step.heading]
+        self.assertEqual(len(headed), 1)
+        self.assertEqual(headed[0][1], "the lens")
+        self.assertEqual(mark.plan.steps[2].name, headed[0][0])
+        mark.do("set-heading", step=mark.plan.steps[2].id, heading="")
+        self.assertFalse(any(step.heading for step in mark.plan.steps))
 
 
 class Measures(TestCase):

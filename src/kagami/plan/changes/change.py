@@ -22,12 +22,22 @@ from kagami.plan.changes.measures import (
     with_names_settled,
     with_note,
 )
+from kagami.plan.changes.ordering import move_step
 from kagami.plan.changes.pasting import add_sentences
 from kagami.plan.changes.picks import with_witnesses
 from kagami.plan.changes.regions import absorb, gather, pick
 from kagami.plan.changes.sentences import add_sentence, mend, retype_step
 from kagami.plan.changes.sketching import draw_step
-from kagami.plan.changes.steps import add_step, move_step, remove_step, remove_steps, rename_step, set_field, set_guide
+from kagami.plan.changes.steps import (
+    add_step,
+    remove_step,
+    remove_steps,
+    rename_step,
+    set_field,
+    set_guide,
+    set_heading,
+    set_muted,
+)
 from kagami.plan.changes.tones import add_tone, remove_tone, rename_tone, set_tone, with_typed_tones
 from kagami.plan.document import Module, Plan
 from kagami.plan.errors import ChangeRefused
@@ -107,6 +117,8 @@ CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
     "flip": flip,
     "rename-step": rename_step,
     "set-guide": set_guide,
+    "set-muted": set_muted,
+    "set-heading": set_heading,
     "remove-step": remove_step,
     "remove-steps": remove_steps,
     "move-step": move_step,

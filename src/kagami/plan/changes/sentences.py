@@ -46,7 +46,13 @@ def retype_step(plan: Plan, given: Given) -> Changed:
     require_name(plan, name, step)
     _require_figures(sentence, given.text("text", limits.SENTENCE_LENGTH), plan.names())
     data = plan.model_dump(mode="json")
-    data["steps"][position] = {**fields, "kind": kind_of(sentence.kind), "id": step.id, "name": name}
+    data["steps"][position] = {
+        **fields,
+        "kind": kind_of(sentence.kind),
+        "id": step.id,
+        "name": name,
+        "heading": step.heading,
+    }
     return Changed(from_data(data), f"{name}: said anew", step.id)
 
 

@@ -8,6 +8,7 @@ from typing import Any
 from kagami.plan import limits
 from kagami.plan.changes.freezing import users_of, with_step_frozen
 from kagami.plan.changes.given import Changed, Given
+from kagami.plan.changes.ordering import without_step
 from kagami.plan.changes.picks import with_figures
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused
@@ -97,6 +98,20 @@ def set_guide(plan: Plan, given: Given) -> Changed:
     return Changed(with_fields(plan, step, guide=guide), words, step.id)
 
 
+def set_muted(plan: Plan, given: Given) -> Changed:
+    """Pass a step over, or heed it again."""
+    step, muted = step_of(plan, given), given.values.get("muted") is True
+    words = f"{step.name} is muted" if muted else f"{step.name} is heard again"
+    return Changed(with_fields(plan, step, muted=muted), words, step.id)
+
+
+def set_heading(plan: Plan, given: Given) -> Changed:
+    """What the part of the plan that begins with a step is called; empty for no part of its own."""
+    step, heading = step_of(plan, given), given.text("heading", limits.NAME_LENGTH)
+    words = f"the part from {step.name} on is called {heading}" if heading else f"no part begins with {step.name}"
+    return Changed(with_fields(plan, step, heading=heading), words, step.id)
+
+
 def remove_step(plan: Plan, given: Given) -> Changed:
     """Take a step out, unless another one needs it; with `freeze`, what others take from it is frozen first."""
     step = step_of(plan, given)
@@ -107,8 +122,8 @@ def remove_step(plan: Plan, given: Given) -> Changed:
         raise ChangeRefused(code, name=step.name, users=listing(users))
     if users:
         plan = with_step_frozen(plan, step, given.cache)
-    steps = tuple(other for other in plan.steps if other.id != step.id)
-    return Changed(plan.model_copy(update={"steps": steps}), f"without {step.name}")
+    others, _heading = without_step(plan, plan.steps[[one.id for one in plan.steps].index(step.id)])
+    return Changed(plan.model_copy(update={"steps": others}), f"without {step.name}")
 
 
 def remove_steps(plan: Plan, given: Given) -> Changed:
@@ -124,14 +139,6 @@ def remove_steps(plan: Plan, given: Given) -> Changed:
         arguments = {"step": plan.steps[index].id, "freeze": given.values.get("freeze")}
         plan = remove_step(plan, Given(arguments, given.cache)).plan
     return Changed(plan, f"without {listing(names)}")
-
-
-def move_step(plan: Plan, given: Given) -> Changed:
-    """Put a step elsewhere in the order; one that then stands before what it needs holds an error."""
-    step = step_of(plan, given)
-    data = plan.model_dump(mode="json")
-    data["steps"].insert(given.position(plan), data["steps"].pop(plan.steps.index(step)))
-    return Changed(from_data(data), f"{step.name} moved", step.id)
 
 
 def with_fields(plan: Plan, step: Step, /, **values: Any) -> Plan:

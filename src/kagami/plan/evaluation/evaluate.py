@@ -18,6 +18,7 @@ from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.faults import fault_of
+from kagami.plan.evaluation.muting import in_place_of, muted_sources, muted_with, passed_on
 from kagami.plan.evaluation.outcome import Drawing, Outcome
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.kind import Surroundings
@@ -151,6 +152,8 @@ def inking(plan: Plan, outcomes: Mapping[str, Outcome]) -> list[Step]:
     found = []
     for step in steps:
         figure = outcomes[step.id].figure
+        if outcomes[step.id].muted:
+            continue
         if figure is not None and step.id not in used and not step.carries_no_ink and figure.bounds_area:
             found.append((figure.layer, step))
     behind = [step for layer, step in found if layer < 0]
@@ -159,7 +162,14 @@ def inking(plan: Plan, outcomes: Mapping[str, Outcome]) -> list[Step]:
 
 
 def _outcome(step: Step, plan: Plan, values: Values, outcomes: Mapping[str, Outcome], cache: Cache) -> Outcome:
+    muted = False
     try:
+        if step.muted or any(outcomes[one].muted for one in step.figure_ids() if one in outcomes):
+            sources = muted_sources(step, outcomes)
+            passed = passed_on(step, sources)
+            if passed:
+                return in_place_of(step, passed)
+            muted = muted_with(step, sources)
         inputs = _resolved(step, plan, values, outcomes)
     except Exception as error:  # noqa: BLE001  (reading figures is geometry as well)
         return Outcome(step.id, step.name, "", None, fault_of(kind_of(type(step)), error))
@@ -169,8 +179,8 @@ def _outcome(step: Step, plan: Plan, values: Values, outcomes: Mapping[str, Outc
         drawing = _drawn(step, inputs)
         cache.put(key, drawing)
     if isinstance(drawing, PlanError):
-        return Outcome(step.id, step.name, key, None, drawing)
-    return Outcome(step.id, step.name, key, drawing)
+        return Outcome(step.id, step.name, key, None, drawing, muted)
+    return Outcome(step.id, step.name, key, drawing, None, muted)
 
 
 def _drawn(step: Step, inputs: Inputs) -> Drawing | PlanError:

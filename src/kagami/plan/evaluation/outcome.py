@@ -37,6 +37,8 @@ class Outcome:
     """Hash of all that the drawing was made from."""
     drawing: Drawing | None
     error: PlanError | None = None
+    muted: bool = False
+    """Whether its figure only lends places: it carries no ink, and where figures are listed it is left out."""
 
     @property
     def figure(self) -> Figure | None:

@@ -98,8 +98,9 @@ class FiguresKind(FieldKind):
         return tuple(value)
 
     def resolve(self, value: Any, field: str, surroundings: Surroundings) -> tuple[Outcome, ...]:
-        """What the steps before made, in order."""
-        return tuple(found for reference in value for found in outcomes_of(reference, surroundings))
+        """What the steps before made, in order; those that are muted are left out, unless all are."""
+        found = tuple(found for reference in value for found in outcomes_of(reference, surroundings))
+        return tuple(one for one in found if not one.muted) or found
 
     def key(self, resolved: Any) -> object:
         """As that of one figure."""

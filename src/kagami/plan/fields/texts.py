@@ -37,6 +37,10 @@ Name: TypeAlias = Annotated[
     AfterValidator(_showable),
 ]
 
+Heading: TypeAlias = Annotated[
+    str, StringConstraints(max_length=limits.NAME_LENGTH, strip_whitespace=True), AfterValidator(_showable)
+]
+
 _BREAKS: Final = re.compile(r"[\t\n\r\v\f\x1c-\x1e\x85\u2028\u2029]+")
 """What would begin a new line in a plan's text: a space in all that is typed."""
 

@@ -17,7 +17,7 @@ from kagami.plan import limits
 from kagami.plan.errors import ExpressionError, PlanError
 from kagami.plan.fields.scanner import Scanner, SentenceError
 from kagami.plan.language.forgiving import forgiven, mended
-from kagami.plan.language.sentences import GUIDE, Own, Slot, Words, sentence_parts
+from kagami.plan.language.sentences import GUIDE, MUTED, SINGULAR, Own, Slot, Words, sentence_parts
 from kagami.plan.language.translation import LANGUAGE, tr
 from kagami.plan.language.wording import parse_name
 from kagami.plan.steps import Step, in_order_of_work
@@ -26,6 +26,8 @@ from kagami.plan.values.expressions import RESERVED
 FORGIVEN = ((r"^pieces?$", "pieces"), (r"^pieces?$", "piece"), (r"^pieces?$", ""), (r"^copy$", "piece"), (r"^°", ""))
 """What may be typed for fixed words: “piece” for “pieces” and the other way, or neither, and an angle without its sign.
 """
+MANY = {one: many for many, one in SINGULAR.items()}
+_ONE = re.compile(rf"(?<![\w.])1 ({'|'.join(MANY)})(?=[,:.])")
 _SPACE = re.compile(r"\s+")
 _WORD = re.compile(r"[^\W\d_]+")
 
@@ -83,15 +85,18 @@ class _SentenceParser:
         return found if self.finished(at, found, kind) else None
 
     def finished(self, at: int, found: dict[str, Any], kind: type[Step]) -> bool:
-        rest = self.text[at:].strip()
-        if rest.removesuffix(".") == tr(GUIDE).strip() and not kind.always_guide:
-            found["guide"] = True
-            rest = ""
-        if rest in ("", "."):
+        """Whether nothing stands behind but that it is a guide, or muted."""
+        rest, wanted = self.text[at:].strip().removesuffix("."), []
+        for name, aside in (("guide", tr(GUIDE).strip()), ("muted", tr(MUTED).strip())):
+            if name == "guide" and kind.always_guide:
+                continue
+            if re.match(rf"{re.escape(aside)}\b", rest):
+                found[name], rest = True, rest[len(aside) :].strip()
+            else:
+                wanted.append(aside)
+        if not rest:
             return True
-        self.failure.note(
-            len(self.text) - len(self.text[at:].lstrip()), [] if kind.always_guide else [tr(GUIDE).strip()]
-        )
+        self.failure.note(len(self.text.rstrip().removesuffix(".")) - len(rest), wanted)
         return False
 
     def words(self, words: str, at: int, last: bool) -> int | None:
@@ -154,7 +159,7 @@ def stop_words_of(_language: str) -> frozenset[str]:
                 found.update(_WORD.findall(after.text)[:1])
             elif isinstance(after, Slot):
                 found.update(tr(word).split()[0] for word in after.kind.words)
-    found.update(_WORD.findall(tr(GUIDE))[:1])
+    found.update(word for aside in (GUIDE, MUTED) for word in _WORD.findall(tr(aside))[:1])
     return frozenset(found - RESERVED)
 
 
@@ -170,10 +175,12 @@ def parse_sentence(text: str, ids: Mapping[str, str]) -> Sentence:
     if len(text) > limits.SENTENCE_LENGTH:
         raise SentenceError("sentence-too-long", length=len(text), position=limits.SENTENCE_LENGTH)
     failure, scanner = _Failure(), Scanner(text, ids, stop_words())
-    for nameless, kind in product((False, True), in_order_of_work()):
-        fields = _SentenceParser(scanner, failure).sentence(kind, nameless)
-        if fields is not None:
-            return Sentence(kind, fields)
+    many = _one_as_many(text)
+    found = _parsed(scanner, failure)
+    if found is None and many != text:
+        found = _parsed(Scanner(many, ids, stop_words()), _Failure())
+    if found is not None:
+        return found
     meant = forgiven(text, ids, stop_words())
     if meant is not None:
         return Sentence(*meant)
@@ -184,6 +191,20 @@ def parse_sentence(text: str, ids: Mapping[str, str]) -> Sentence:
         raise SentenceError("sentence-stops-at", reason=str(failure.error), position=failure.at)
     wanted = " or ".join(f"“{word}”" for word in failure.wanted[:8]) or "its end"
     raise SentenceError("sentence-unread", found=text[failure.at : failure.at + 24], wanted=wanted, position=failure.at)
+
+
+def _parsed(scanner: Scanner, failure: _Failure) -> Sentence | None:
+    """The sentence of the first kind that fits."""
+    for nameless, kind in product((False, True), in_order_of_work()):
+        fields = _SentenceParser(scanner, failure).sentence(kind, nameless)
+        if fields is not None:
+            return Sentence(kind, fields)
+    return None
+
+
+def _one_as_many(text: str) -> str:
+    """A text in which “1 step” is “1 steps”: `step` alone may be the name of a measure."""
+    return _ONE.sub(lambda found: f"1 {MANY[found[1]]}", text)
 
 
 def _reads(text: str, ids: Mapping[str, str]) -> bool:

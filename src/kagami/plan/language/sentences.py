@@ -35,6 +35,10 @@ class Slot:
 
 Part: TypeAlias = Words | Own | Slot
 GUIDE: Final = ", as a guide"
+MUTED: Final = ", muted"
+SINGULAR: Final = {"steps": "step", "copies": "copy", "cells": "cell", "rings": "ring", "rays": "ray", "tips": "tip"}
+"""What stands behind a 1 in place of the word for many, in English."""
+_COUNTED: Final = re.compile(rf"^ ({'|'.join(SINGULAR)})\b")
 _PLACE = re.compile(r"{(\w+)}")
 _NAME = re.compile(r"(?:: \w+|:)? {name}")
 
@@ -57,13 +61,19 @@ def slot_text(step: Step, slot: Slot, names: Mapping[str, str]) -> str:
     return slot.kind.write(step[slot.field], names)
 
 
+def counted_words(words: str, before: str) -> str:
+    """Fixed words behind a field that holds the text `before`: one step, two steps."""
+    return _COUNTED.sub(lambda found: f" {SINGULAR[found[1]]}", words) if before == "1" else words
+
+
 def write_sentence(step: Step, names: Mapping[str, str]) -> str:
     """The whole sentence as text; reading it gives the step's fields back."""
-    words = []
+    words = [""]
     for part in sentence_parts(type(step)):
         if isinstance(part, Words):
-            words.append(part.text)
+            words.append(counted_words(part.text, words[-1]))
         else:
             words.append(name_text(step.name) if isinstance(part, Own) else slot_text(step, part, names))
     text = "".join(words)
-    return f"{text.removesuffix('.')}{tr(GUIDE)}." if step.guide else text
+    asides = [tr(aside) for aside, so in ((GUIDE, step.guide), (MUTED, step.muted)) if so]
+    return f"{text.removesuffix('.')}{''.join(asides)}." if asides else text

@@ -10,8 +10,8 @@
     Circle heart on O with radius r.
     Turn heart round O, 6 copies: hearts.
 
-A step whose id is not the one that its name would give has it in front, in brackets. Lines that begin with # are
-remarks.
+A line such as `Part: the beams` is the heading of the part of the plan that begins with the next step. A step whose id
+is not the one that its name would give has it in front, in brackets. Lines that begin with # are remarks.
 """
 
 from __future__ import annotations
@@ -31,7 +31,7 @@ from kagami.plan.naming import free_id, free_name
 from kagami.plan.steps import kind_of
 from kagami.plan.values.stored import stored_value
 
-_HEAD: Final = re.compile(r"(Mark|Module|Sheet|Measure|Tone): *(.*)")
+_HEAD: Final = re.compile(r"(Mark|Module|Sheet|Measure|Tone|Part): *(.*)")
 _MODULE: Final = re.compile(r"(\d+(?:\.\d+)?) *(mm|cm|in|px|pt)")
 _SHEET: Final = re.compile(r"(\d+(?:\.\d+)?)u?")
 _MEASURE: Final = re.compile(r"([A-Za-z][A-Za-z0-9_]*) = (.*)")
@@ -59,6 +59,8 @@ def _written(plan: Plan) -> str:
     lines.append("")
     written = Plan()
     for step in plan.steps:
+        if step.heading:
+            lines.append(f"Part: {step.heading}")
         usual = free_id(written, step.name) == step.id
         lines.append(("" if usual else f"[{step.id}] ") + write_sentence(step, plan.names()))
         written = written.model_copy(update={"steps": (*written.steps, step)})
@@ -92,6 +94,8 @@ def _read(text: str) -> Plan:
                 plan = _read_step(line, plan, data)
         except PlanError as error:
             raise TextError("bad-line", line=number, reason=str(error)) from error
+    if "heading" in data:
+        raise TextError("bad-line", line=text.count("\n") + 1, reason="a part has no step below it")
     ids = {step.name: step.id for step in plan.steps}
     # Measures stand before the figures that they may read.
     for measure in data["measures"]:
@@ -110,6 +114,10 @@ def _read_head(word: str, value: str, data: dict[str, Any]) -> None:
             data["module"] = {"size": float(found[1]), "unit": found[2]}
         case "Sheet":
             data["sheet"] = float(_required(_SHEET, value, "a size such as 20u")[1])
+        case "Part":
+            if not value:
+                raise TextError("heading-unread", value=value, wanted="what the part is called")
+            data["heading"] = value
         case "Tone":
             found = _required(_TONE, value, "a name, = and a colour")
             name = parse_name(found[1], 0)
@@ -140,5 +148,6 @@ def _read_step(line: str, plan: Plan, data: dict[str, Any]) -> Plan:
     name = fields.pop("name", None) or free_name(plan, sentence.kind.noun)
     identifier = given[1] if given else free_id(plan, name)
     data["steps"].append({**fields, "kind": kind_of(sentence.kind), "id": identifier, "name": name})
+    data["steps"][-1]["heading"] = data.pop("heading", "")
     step = from_data({"kagami": SCHEMA, "steps": data["steps"][-1:]}).steps[0]
     return plan.model_copy(update={"steps": (*plan.steps, step)})

@@ -14,7 +14,7 @@ from kagami.geometry.point import Point
 from kagami.plan.dimensions.kinds import Dimensions
 from kagami.plan.evaluation.outcome import Drawing, Notes
 from kagami.plan.fields.kind import FieldKind
-from kagami.plan.fields.texts import Identifier, Name
+from kagami.plan.fields.texts import Heading, Identifier, Name
 from kagami.plan.figure import Figure
 from kagami.plan.places.dependencies import figures_of
 from kagami.plan.places.references import parse_reference
@@ -63,6 +63,10 @@ class Step(BaseModel):
     id: Identifier
     name: Name
     guide: bool = False
+    muted: bool = False
+    """Whether it is passed over: what it is made from goes on in its place (see `evaluation.muting`)."""
+    heading: Heading = ""
+    """What the part of the plan is called that begins here; empty where none does."""
 
     @property
     def carries_no_ink(self) -> bool:

@@ -13,6 +13,7 @@ const KINDS = {
   "rename-tone": (field) => ["rename-tone", { name: field.dataset.name, new: field.value }],
   "rename-measure": (field) => ["rename-measure", { name: field.dataset.name, new: field.value }],
   "rename-mark": (field) => ["rename-mark", { title: field.value }],
+  head: (field, step) => ["set-heading", { step, heading: field.value }],
   rename: (field, step) => ["rename-step", { step, name: field.value }],
 };
 

@@ -4,6 +4,7 @@ import { lookAt, make } from "./changes.js";
 import { choosing } from "./chooser.js";
 import { openHelp } from "./help.js";
 import { chosen } from "./chosen.js";
+import { focusFinder } from "./folds.js";
 import { activeStep } from "./handles.js";
 import { focusTyping } from "./line.js";
 import { clearBanner } from "./messages.js";
@@ -30,6 +31,7 @@ const ACTS = {
   "−": () => zoomBy(-1),
   0: fit,
   "?": openHelp,
+  "/": focusFinder,
   PageUp: () => walkNeedle(-1),
   PageDown: () => walkNeedle(1),
   Delete: () => chosen().length > 0 && make("remove-steps", { steps: chosen() }, null),

@@ -6,6 +6,7 @@ import { watchFields } from "./fields.js";
 import { watchChoosing } from "./choose.js";
 import { watchChosen } from "./chosen.js";
 import { duplicate, watchClipboard } from "./clipboard.js";
+import { fold, watchFolds } from "./folds.js";
 import { watchGathering } from "./gather.js";
 import { watchHandles } from "./handles.js";
 import { watchKeys } from "./keys.js";
@@ -15,6 +16,7 @@ import { watchSilence } from "./messages.js";
 import { nameNumber, watchMeasures } from "./measures.js";
 import { watchMenu } from "./menu.js";
 import { replay, setNeedle, watchNeedle } from "./needle.js";
+import { watchOrder } from "./order.js";
 import { watchOver } from "./over.js";
 import { watchPan } from "./pan.js";
 import { looking } from "./server.js";
@@ -27,6 +29,7 @@ import { watchSweeping } from "./sweep.js";
 import { noTasks, watchTasks } from "./tasks.js";
 import { openRetyping, watchTyped } from "./typed.js";
 import { fit, real, watchView } from "./view.js";
+import { word } from "./words.js";
 
 const plan = document.getElementById("plan");
 const sheet = document.getElementById("sheet");
@@ -45,6 +48,12 @@ function openForm(button) {
   form.elements.name.focus();
 }
 
+// A part begins with a word that stands for its name until it has one.
+async function beginPart(button, step) {
+  if (!button.matches("button") || !(await make("set-heading", { step, heading: word("part") }, button))) return;
+  document.querySelector(`[data-key="${CSS.escape(`part:${step}`)}"]`)?.select();
+}
+
 const ACTS = {
   undo: () => walk("undo"),
   redo: () => walk("redo"),
@@ -54,6 +63,9 @@ const ACTS = {
   "name-number": nameNumber,
   needle: (button) => setNeedle(Number(button.dataset.needle)),
   replay,
+  fold,
+  head: beginPart,
+  mute: (button, step) => make("set-muted", { step, muted: button.dataset.muted === "1" }, button),
   guide: (button, step) => make("set-guide", { step, guide: button.dataset.guide === "1" }, null),
   move: (button, step) => make("move-step", { step, position: Number(button.dataset.position) }, null),
   remove: (button, step) => make("remove-step", { step }, null),
@@ -120,6 +132,8 @@ watchMenu(sheet);
 watchSilence();
 watchKeys();
 watchNeedle(plan);
+watchFolds(plan);
+watchOrder(plan);
 watchMeasures(plan);
 watchHelp();
 watchTasks();

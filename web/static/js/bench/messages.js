@@ -68,7 +68,7 @@ export function showFault(element, text) {
   fault.textContent = text;
   element.setAttribute("aria-invalid", "true");
   element.setAttribute("aria-describedby", fault.id);
-  const sentence = element.closest(".sentence");
+  const sentence = element.closest(".sentence") || element.closest(".step:has(> .number:focus)")?.querySelector(".sentence");
   if (sentence) sentence.after(fault);
   else (element.closest(".measures, .typed-line") || element.parentElement).append(fault);
 }

@@ -40,7 +40,7 @@ from web.pictures.mirror import draw_mirror
 FIRST_SECONDS: Final = 0.020
 """When an answer is given with what is drawn by then."""
 BY_HAND: Final = ("drag", "nudge")
-BY_SENTENCE: Final = ("add-step", "add-sentence", "draw-step")
+BY_SENTENCE: Final = ("add-step", "add-sentence", "draw-step", "unite-swept", "split-at")
 TRIED: Final = (*BY_HAND, *BY_SENTENCE, "set-field", "set-measure", "set-values", "set-tone", "retype-step")
 """Changes that can be looked at before they are made."""
 _passing: Final[OrderedDict[tuple[int, int], Passing]] = OrderedDict()

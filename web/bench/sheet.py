@@ -27,6 +27,8 @@ from web.memo import Memo
 SCALE: Final = 10.0
 DECIMALS: Final = 3
 MARGIN: Final = 0.04
+MOST_NAMED: Final = 5
+"""Figures that are named for a region."""
 PATHS: Final[Memo[str]] = Memo()
 INK: Final[Memo[str]] = Memo()
 
@@ -180,9 +182,11 @@ def _drop(count: int) -> str:
 
 
 def _inside(regions: Regions, face: int, names: dict[str, str], sizes: dict[str, float]) -> str:
-    """Where a region lies, in words: in the two smallest of the figures that hold it."""
+    """Where a region lies, in words: in the figures that cover it, the smallest first."""
     cover = {owner.partition("#")[0] for owner in regions.names[face].cover}
     inside = [
         names.get(identifier, identifier) for identifier in sorted(cover, key=lambda one: (sizes.get(one, 0.0), one))
     ]
-    return _("in {figures}").format(figures=listing(inside[:2])) if inside else _("between the figures")
+    if len(inside) > MOST_NAMED:
+        inside = [*inside[: MOST_NAMED - 1], _("{count} more").format(count=len(inside) - MOST_NAMED + 1)]
+    return _("in {figures}").format(figures=listing(inside)) if inside else _("between the figures")

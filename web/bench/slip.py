@@ -20,6 +20,8 @@ from kagami.plan.steps import KINDS, Carve, Chapter, Step, Turn, in_order_of_wor
 from web.bench.hues import hues_of
 from web.bench.tokens import Token, add_words, slot_token
 
+ALONG: Final = ("line", "axis")
+"""Fields for a figure along which something is done to another one: a line, if there is one."""
 CHAPTERS: Final = tuple(Chapter)
 
 
@@ -54,6 +56,8 @@ class Slip:
     """Whether the hand must be drawn on, to where another place is given."""
     press: str = ""
     """What a press on the sheet gives it, in words; empty where it is not begun there."""
+    aside: str = ""
+    """What else can be done with it there, in words."""
 
 
 def verbs() -> tuple[tuple[str, tuple[Family, ...]], ...]:
@@ -103,7 +107,8 @@ def draw_slip(plan: Plan, result: Result, kind: str, position: int, asked: Seque
             tokens.append(Token("words", _("the regions chosen on the sheet")))
         else:
             tokens.append(slot_token(step, part, result, names, hues))
-    return Slip(kind, tr(cls.title), tuple(tokens), bool(cls.release), _press(cls))
+    aside = _("Or click a piece on the sheet, near the line that is to divide it") if kind == "split" else ""
+    return Slip(kind, tr(cls.title), tuple(tokens), bool(cls.release), _press(cls), aside)
 
 
 def _press(cls: type[Step]) -> str:
@@ -135,6 +140,11 @@ def _model(plan: Plan, result: Result, cls: type[Step], position: int, asked: Se
     begun = {name: kind.begin(offer) for name, kind in kinds.items()}
     single = [name for name, kind in kinds.items() if isinstance(kind, FigureKind)]
     begun |= dict(zip(single, asked, strict=False))
+    lines = [
+        step.id for step in before if step.id not in asked and step.id in result.outcomes and not _is_area(step, result)
+    ]
+    if single[1:] and len(asked) < 2 and lines and single[1] in ALONG:
+        begun[single[1]] = lines[-1]
     fields = {name: value for name, value in begun.items() if value is not None}
     return cls.model_validate({**fields, "id": "new", "name": free_name(plan, tr(cls.noun))})
 

@@ -15,5 +15,6 @@ urlpatterns = [
     path("keep/", views.keep, name="bench-keep"),
     path("slip/<slug:kind>/", views.slip, name="bench-slip"),
     path("complete/", views.complete, name="bench-complete"),
+    path("checks/", views.checks, name="bench-checks"),
     path("choices/", views.choices, name="bench-choices"),
 ]

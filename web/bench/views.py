@@ -16,12 +16,13 @@ from django.views.decorators.http import require_POST, require_safe
 from kagami.plan.limits import FIGURES_PER_STEP, SENTENCE_LENGTH
 from kagami.plan.steps import KINDS
 from web.bench.keys import keys
+from web.bench.preview import BY_SENTENCE
 from web.bench.requests import BadRequest, answers_refusals, base_of, body_of, identity_of
 from web.bench.slip import verbs
 from web.bench.state import Looking, looking
 from web.bench.words import words
-from web.bench.works import Asked, Standing, choices_of, completions_of, draw_bench, slip_of
-from web.evaluation.door import ask
+from web.bench.works import Asked, Standing, checks_of, choices_of, completions_of, draw_bench, slip_of
+from web.evaluation.door import ask, ask_heavy
 from web.evaluation.references import current_of
 from web.faults import Fault, guarded
 from web.live.answers import answer
@@ -75,7 +76,7 @@ def change(request: HttpRequest, mark_id: int) -> HttpResponse:
     mark, kind = mark_of(request.user, mark_id), str(data.get("kind"))
     made = history.make_change(request.user, mark, base_of(data), kind, _given(data), identity_of(data))
     seen = looking(data.get("state"))
-    if kind in ("add-step", "add-sentence", "add-sentences", "draw-step"):
+    if kind in (*BY_SENTENCE, "add-sentences"):
         text = str(data["given"].get("text", ""))
         several = [line for line in text.splitlines() if line.strip() and not line.startswith("Measure:")]
         seen = _after_new_step(made, seen, max(1, len(several)) if kind == "add-sentences" else 1)
@@ -131,6 +132,12 @@ def slip(request: HttpRequest, mark_id: int, kind: str) -> HttpResponse:
     mark = mark_of(request.user, mark_id)
     figures = request.GET.get("figures", "").split()[:FIGURES_PER_STEP]
     return HttpResponse(ask(slip_of, current_of(mark), kind, looking(request.GET), figures))
+
+
+@require_safe
+def checks(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """What was checked of the finished mark; it is asked for when the hand rests, and stands in nobody's way."""
+    return HttpResponse(ask_heavy(checks_of, current_of(mark_of(request.user, mark_id)), looking(request.GET)))
 
 
 @require_safe

@@ -8,9 +8,11 @@ from django.template.loader import render_to_string
 
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
+from kagami.plan.evaluation.checks import check_mark
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.result import Result
 from kagami.plan.steps import KINDS
+from web.bench.checks import check_rows
 from web.bench.choices import anchor_choices, figure_choices, suggestions
 from web.bench.panel import draw_panel
 from web.bench.sheet import NO_SHEET, draw_sheet, frame_of
@@ -71,6 +73,13 @@ def _from_sheet(plan: Plan, whole: Result, at_needle: Result) -> str:
     scale = picture.scale / sheet.scale
     right, down = (sheet.left - picture.left) * picture.scale, (picture.top - sheet.top) * picture.scale
     return f"translate({right:.4f} {down:.4f}) scale({scale:.6f})"
+
+
+def checks_of(plan: Plan, cache: Cache, state: Looking) -> str:
+    """What was checked of the finished mark, as HTML, with the places on the sheet as it is looked at."""
+    frame, _window = frame_of(plan, evaluate(plan, cache, state.position(plan)))
+    rows = check_rows(check_mark(evaluate(plan, cache)), plan, frame)
+    return render_to_string("bench/_checks.html", {"rows": rows})
 
 
 def slip_of(plan: Plan, cache: Cache, kind: str, state: Looking, figures: Sequence[str]) -> str:

@@ -6,7 +6,7 @@ import itertools
 
 import numpy as np
 
-from kagami.geometry.arrangement import Arrangement
+from kagami.geometry.arrangement import Arrangement, arrange
 from kagami.geometry.arrays import Bools, Floats, Ints, lengths, sums_by
 from kagami.geometry.joining import merged
 from kagami.geometry.loading import quick
@@ -33,6 +33,17 @@ def outline_of_faces(arrangement: Arrangement, selected: Bools) -> Shape:
     wide = _wide(arrangement, half_edges, begin, loops)
     outlines = (merged(arrangement.table.curve(*run) for run in loops[k]) for k in wide)
     return Shape(tuple(outline for outline in outlines if outline.curves))
+
+
+def islands(shape: Shape) -> tuple[Shape, ...]:
+    """The separate areas of a shape, each with its holes."""
+    arrangement = arrange([shape])
+    answer = []
+    for face in np.flatnonzero(arrangement.covers[:, 0]).tolist():
+        selected = np.zeros(arrangement.face_count, bool)
+        selected[face] = True
+        answer.append(outline_of_faces(arrangement, selected))
+    return tuple(island for island in answer if island)
 
 
 def _chains(arrangement: Arrangement, selected: Bools) -> tuple[Ints, Ints]:

@@ -502,6 +502,85 @@ class Carving(HandCase):
         self.assertEqual(self.stored(mark).step("cut").picks, ())
 
 
+class Uniting(HandCase):
+    PLAN = (
+        "Circle a on O with radius 3u.\nCircle b on 4u right and 0u up from O with radius 3u.\n"
+        "Circle c on -6u right and 2u up from O with radius 2u.\nLine upright through O at 90°.\n"
+    )
+
+    def test_a_sweep_from_piece_to_piece_unites_them_in_one_step(self) -> None:
+        mark = self.bench(self.PLAN)
+        mouse = self.page.mouse
+        mouse.move(*self.at(-6, 2))
+        mouse.down()
+        mouse.move(*self.at(-2, 0.3), steps=3)
+        mouse.move(*self.at(5, 0.4), steps=3)
+        expect(self.page.locator("#pill")).to_have_text("Unite c, a and b: piece piece.")
+        self.assertEqual(len(self.stored(mark).steps), 4)
+        mouse.up()
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "Unite c, a and b: piece piece.")
+        self.page.keyboard.press("Control+z")
+        self.settled(1)
+        self.assertEqual(len(self.stored(mark).steps), 4)
+
+    def test_a_sweep_from_line_to_line_unites_figures_and_escape_leaves_it_off(self) -> None:
+        mark = self.bench(self.PLAN, "?view=lines")
+        mouse = self.page.mouse
+        mouse.move(*self.at(-3, 0))
+        mouse.down()
+        mouse.move(*self.at(2, 0.2), steps=6)
+        expect(self.page.locator("#pill")).to_have_text("Unite a and b: piece piece.")
+        self.page.keyboard.press("Escape")
+        mouse.up()
+        expect(self.page.locator(".sweep")).to_have_count(0)
+        expect(self.page.locator(".line.tried")).to_have_count(0)
+        self.assertEqual(len(self.stored(mark).steps), 4)
+        self.sweep((-3, 0), (2, 0.2))
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "Unite a and b: piece piece.")
+
+    def test_a_click_with_the_split_verb_divides_where_a_line_crosses(self) -> None:
+        mark = self.bench(self.PLAN)
+        page = self.page
+        self.verb("split")
+        page.mouse.move(*self.at(0.3, 1))
+        expect(page.locator("#pill")).to_have_text("Split a along upright: pieces pieces.")
+        page.mouse.click(*self.at(-6, 2))
+        expect(page.locator("#banner")).to_contain_text("Nothing cuts c in two.")
+        self.complaints.clear()
+        page.mouse.click(*self.at(0.3, 1))
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "Split a along upright: pieces pieces.")
+        expect(page.locator("form.slip")).to_have_count(0)
+
+
+class Checked(HandCase):
+    def test_checks_come_when_the_hand_rests_and_show_their_places(self) -> None:
+        self.bench("Circle a on 5u right and 0u up from O with radius 1u.\nTurn a round O, 8 copies: ring.\n")
+        page = self.page
+        row = page.locator("#checks [data-marks]", has_text="Narrowest gap")
+        expect(row).to_contain_text("1.8268u")
+        expect(page.locator("#checks")).to_contain_text("8 of 8")
+        row.hover()
+        shown = page.locator("#marks").get_attribute("d") or ""
+        self.assertRegex(shown, r"^M[-\d.]+ [-\d.]+L[-\d.]+ [-\d.]+$")
+        page.locator("h2", has_text="Mirror").hover()
+        expect(page.locator("#marks")).to_have_attribute("d", "")
+        self.type_in("a:radius", "1.5u")
+        expect(row).to_contain_text("0.8268u")
+
+    def test_a_region_names_all_that_covers_it(self) -> None:
+        self.bench(
+            "Circle a on O with radius 3u.\nCircle b on 2u right and 0u up from O with radius 3u.\n"
+            "Of a and b keep in a, 1 of 1, all round, the rest dropped: piece kept.\n",
+            "?view=regions",
+        )
+        self.page.mouse.move(*self.at(1, 0))
+        expect(self.page.locator("#pill")).to_have_text("keep 1 region: in a and b")
+        expect(self.page.locator(".line.covering")).to_have_count(2)
+
+
 class FirstSteps(HandCase):
     def test_an_empty_mark_offers_tasks_that_notice_when_they_are_done(self) -> None:
         mark = self.bench("Mark: Empty\n")

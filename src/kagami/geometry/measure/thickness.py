@@ -10,8 +10,9 @@ import numpy as np
 from kagami.geometry.affine import Affine
 from kagami.geometry.arrangement import Arrangement, arrange
 from kagami.geometry.arrays import Floats, Ints, cross, dot, lengths
+from kagami.geometry.crossings.boxes import overlapping_boxes
 from kagami.geometry.measure.distance import Approach, nearest_pairs
-from kagami.geometry.measure.size import box
+from kagami.geometry.measure.size import area, box, perimeter
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.table import CurveTable, tabulate
@@ -19,6 +20,9 @@ from kagami.geometry.tolerance import LENGTH, SAME, SQUARE_ON
 
 INSIDE_SHARES: Final = (0.1, 0.5, 0.9)
 DIRECTIONS: Final = 180
+OUTERMOST: Final = 9
+OUTER_SHARE: Final = 0.01
+"""How near to the furthest place a curve must come, of the whole width, to bound the shape between two directions."""
 PLACES_A_CURVE: Final = 129
 NARROWINGS: Final = 40
 GOLDEN: Final = (5**0.5 - 1) / 2
@@ -31,8 +35,16 @@ def thinnest(shape: Shape) -> Approach | None:
     or its least width as a whole, where that is less. A tip that tapers to a corner has no thickness and is not
     counted.
     """
-    ways = [way for way in (_shortest_across(shape), least_width(shape)) if way is not None]
-    return min(ways, key=lambda way: way.distance, default=None)
+    whole = least_width(shape)
+    if whole is None:
+        return None
+    # Most pieces are about as thin everywhere, so that a look at what lies near each other is enough.
+    near = 2 * abs(area(shape)) / max(perimeter(shape), LENGTH)
+    while True:
+        across = _shortest_across(shape, min(near, whole.distance))
+        if across is not None or near >= whole.distance:
+            return min(filter(None, (across, whole)), key=lambda way: way.distance)
+        near *= 2
 
 
 def least_width(shape: Shape) -> Approach | None:
@@ -47,26 +59,37 @@ def least_width(shape: Shape) -> Approach | None:
     along = places @ np.stack([np.cos(angles), np.sin(angles)])
     first = float(angles[np.argmin(along.max(axis=0) - along.min(axis=0))])
     low, high = first - 2 * math.pi / DIRECTIONS, first + 2 * math.pi / DIRECTIONS
+    whole, shape = shape, _outermost(table, places, index, low, high)
     for _ in range(NARROWINGS):
         left, right = high - GOLDEN * (high - low), low + GOLDEN * (high - low)
         low, high = (low, right) if _extent(shape, left) < _extent(shape, right) else (left, high)
     angle = min((first, (low + high) / 2), key=lambda guess: _extent(shape, guess))
-    width = _extent(shape, angle)
+    width = _extent(whole, angle)
     start = Point(*places[np.argmin(places @ np.array([math.cos(angle), math.sin(angle)]))].tolist())
     return Approach(width, start, start.toward(angle, width))
+
+
+def _outermost(table: CurveTable, places: Floats, index: Ints, low: float, high: float) -> Shape:
+    """Those curves of a shape that may bound it in the directions between two angles, told by places along them."""
+    angles = np.linspace(low, high, OUTERMOST)
+    along = places @ np.stack([np.cos(angles), np.sin(angles)])
+    most, least = along.max(axis=0), along.min(axis=0)
+    slack = OUTER_SHARE * (most - least)
+    bounds = ((along >= most - slack) | (along <= least + slack)).any(axis=1)
+    kept = np.unique(index[bounds]).tolist()
+    return Shape((Outline(tuple(table.source(k) for k in kept), closed=False),))
 
 
 def _extent(shape: Shape, angle: float) -> float:
     return box(shape.mapped(Affine.rotation(-angle))).width
 
 
-def _shortest_across(shape: Shape) -> Approach | None:
-    if not shape:
-        return None
+def _shortest_across(shape: Shape, most: float) -> Approach | None:
+    """The shortest way straight across that is no longer than `most`."""
     table = tabulate([shape])
     every = np.arange(len(table))
-    i, j = np.triu_indices(len(table), 1)
-    found = nearest_pairs(table, np.concatenate([i, j]), np.concatenate([j, i]))
+    i, j = overlapping_boxes(table.boxes + np.array([-1, -1, 1, 1]) * (most / 2 + LENGTH))
+    found = nearest_pairs(table, np.concatenate([i, j]), np.concatenate([j, i]), most + LENGTH)
     first, second = np.concatenate([i, j])[found.pair], np.concatenate([j, i])[found.pair]
     rows = [np.column_stack([first, found.t, second, found.s])]
     rows += [_across_itself(table, every)]
@@ -74,7 +97,7 @@ def _shortest_across(shape: Shape) -> Approach | None:
     a = table.ask("point", ways[:, 0].astype(np.intp), ways[:, 1], width=2)
     b = table.ask("point", ways[:, 2].astype(np.intp), ways[:, 3], width=2)
     distance = lengths(b - a)
-    stands = (distance > LENGTH) & _stands(table, shape, ways[:, 0], ways[:, 1], b - a)
+    stands = (distance > LENGTH) & (distance <= most + LENGTH) & _stands(table, shape, ways[:, 0], ways[:, 1], b - a)
     stands &= _stands(table, shape, ways[:, 2], ways[:, 3], a - b)
     arrangement = arrange([shape])
     for k in np.flatnonzero(stands)[np.argsort(distance[stands], kind="stable")].tolist():

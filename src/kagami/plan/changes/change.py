@@ -39,6 +39,7 @@ from kagami.plan.changes.steps import (
     set_muted,
 )
 from kagami.plan.changes.tones import add_tone, remove_tone, rename_tone, set_tone, with_typed_tones
+from kagami.plan.changes.uniting import split_at, unite_swept
 from kagami.plan.document import Module, Plan
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.evaluation.cache import Cache
@@ -125,6 +126,8 @@ CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
     "pick": pick,
     "gather": gather,
     "absorb": absorb,
+    "unite-swept": unite_swept,
+    "split-at": split_at,
     "add-measure": add_measure,
     "name-number": name_number,
     "set-measure": set_measure,

@@ -11,13 +11,13 @@ const FAR = 4;
 const INERT = ".handle, .dot, .region, .over";
 let pressed = null;
 
-// The figures at a place, the foremost first: lines before pieces.
-export function stepsAt(x, y) {
+// The figures at a place, the foremost first: lines before pieces, or only those of a kind.
+export function stepsAt(x, y, kind) {
   const here = document.elementsFromPoint(x, y);
   const lines = here.map((element) => element.closest(".line"));
   const pieces = here.map((element) => element.closest(".ink > path"));
   const found = new Map();
-  for (const element of [...lines, ...pieces]) {
+  for (const element of [...(kind === "ink" ? [] : lines), ...(kind === "lines" ? [] : pieces)]) {
     if (element && !found.has(element.dataset.step)) found.set(element.dataset.step, element.dataset.name);
   }
   return found;

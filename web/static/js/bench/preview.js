@@ -7,7 +7,7 @@ import { word } from "./words.js";
 
 const SVG = "http://www.w3.org/2000/svg";
 // What a hand does on the sheet: of these a refusal is said at once, while what is typed may be on its way to something.
-const TOLD = ["drag", "nudge", "draw-step"];
+const TOLD = ["drag", "nudge", "draw-step", "unite-swept", "split-at"];
 const sheet = document.getElementById("sheet");
 const plan = document.getElementById("plan");
 // What was changed for looking, by element and attribute, with what stood there.

@@ -18,8 +18,13 @@ function stepOf(element) {
 }
 
 function lightOrbit(region) {
-  for (const element of document.querySelectorAll(".region.lit")) element.classList.remove("lit");
+  for (const element of document.querySelectorAll(".region.lit")) element.classList.remove("lit", "under");
+  for (const element of document.querySelectorAll(".line.covering")) element.classList.remove("covering");
   if (!region) return hush();
+  region.classList.add("under");
+  for (const owner of JSON.parse(region.dataset.region).cover) {
+    document.getElementById(`l-${owner.split("#")[0]}`)?.classList.add("covering");
+  }
   for (const element of region.parentNode.querySelectorAll(`[data-orbit="${region.dataset.orbit}"]`)) {
     element.classList.add("lit");
   }

@@ -1,0 +1,114 @@
+"""What is looked for before a mark leaves: its gaps, its thinnest part, joints that are not smooth, nodes to mend, and
+pieces that touch. Each is told with its places on the sheet.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from kagami.geometry.arrangement import Arrangement, arrange
+from kagami.geometry.arrays import Ints, run_starts
+from kagami.geometry.crossings.boxes import overlapping_boxes
+from kagami.geometry.measure.distance import Approach, nearest_pairs
+from kagami.geometry.measure.gaps import FACING
+from kagami.geometry.measure.joints import Fault, NodeFault, node_faults
+from kagami.geometry.measure.size import area, perimeter
+from kagami.geometry.measure.thickness import thinnest
+from kagami.geometry.outline import Shape
+from kagami.geometry.point import Point
+from kagami.geometry.selection import islands
+from kagami.geometry.table import CurveTable, tabulate
+from kagami.geometry.tolerance import SAME
+from kagami.plan.evaluation.ink import pieces
+from kagami.plan.evaluation.result import Result
+
+FIRST_BOUND: Final = 0.02
+"""How near to each other pieces are looked for at first, as a share of the mark's extent."""
+MOST_BOUND: Final = 0.25
+"""What lies further apart than this share is no gap."""
+
+
+@dataclass(frozen=True, slots=True)
+class Checks:
+    """Places to look at. `gaps` lie across white between two pieces, the narrowest first, no wider than half as much
+    again; `touching` are places where separate pieces meet without a gap.
+    """
+
+    gaps: tuple[Approach, ...]
+    touching: tuple[Point, ...]
+    thinnest: Approach | None
+    kinks: tuple[Point, ...]
+    nodes: tuple[NodeFault, ...]
+
+    @property
+    def equal_gaps(self) -> int:
+        """How many of the gaps are as wide as the narrowest."""
+        return sum(gap.distance - self.gaps[0].distance <= SAME for gap in self.gaps)
+
+
+def check_mark(result: Result) -> Checks:
+    """Check an evaluated plan's ink."""
+    parts = [island for piece in pieces(result) for island in islands(piece.shape)]
+    faults = [fault for part in parts for fault in node_faults(part)]
+    kinks = tuple(fault.place for fault in faults if fault.fault is Fault.KINKED)
+    nodes = tuple(fault for fault in faults if fault.fault is not Fault.KINKED)
+    gaps, touching = _between(parts)
+    return Checks(gaps, touching, _thinnest(parts), kinks, nodes)
+
+
+def _thinnest(parts: Sequence[Shape]) -> Approach | None:
+    """The thinnest place of all parts; of those that are alike in area, outline and curves one is looked at."""
+    alike = {(len(part.curves), round(area(part), 7), round(perimeter(part), 7)): part for part in parts[::-1]}
+    found = (thinnest(part) for part in alike.values())
+    return min((way for way in found if way is not None), key=lambda way: way.distance, default=None)
+
+
+def _between(parts: Sequence[Shape]) -> tuple[tuple[Approach, ...], tuple[Point, ...]]:
+    """The gaps between parts, a pair of parts each, and where parts touch that do not overlap."""
+    if len(parts) < 2:
+        return (), ()
+    table = tabulate(parts)
+    boxes = table.boxes
+    extent = float(max(boxes[:, 2].max() - boxes[:, 0].min(), boxes[:, 3].max() - boxes[:, 1].min()))
+    arrangement, bound = arrange(parts), FIRST_BOUND * extent
+    while True:
+        owners, found = _near(table, bound)
+        apart = _across_white(arrangement, [way for way in found if way.distance > SAME])
+        widest = FACING * min((way.distance for way in apart), default=np.inf)
+        if widest <= bound or bound > MOST_BOUND * extent:
+            break
+        bound = min(widest, 4 * bound) * (1 + SAME)
+    gaps = sorted((way for way in apart if way.distance <= widest), key=lambda way: way.distance)
+    covers = arrangement.covers
+    overlap = np.any(covers[:, owners[:, 0]] & covers[:, owners[:, 1]], axis=0)
+    meet = (way for way, over in zip(found, overlap, strict=True) if way.distance <= SAME and not over)
+    return tuple(gaps), tuple(way.first for way in meet)
+
+
+def _near(table: CurveTable, bound: float) -> tuple[Ints, list[Approach]]:
+    """The pairs of owners that come within a bound of each other, (n, 2), and the least distance of each."""
+    i, j = overlapping_boxes(table.boxes + np.array([-1, -1, 1, 1]) * bound / 2)
+    apart = table.owner[i] != table.owner[j]
+    first, second = np.concatenate([i[apart], j[apart]]), np.concatenate([j[apart], i[apart]])
+    ways = nearest_pairs(table, first, second, bound)
+    owners = np.sort(np.column_stack([table.owner[first[ways.pair]], table.owner[second[ways.pair]]]), axis=1)
+    within = np.flatnonzero(ways.distance <= bound)
+    order = within[np.lexsort((ways.distance[within], owners[within, 1], owners[within, 0]))]
+    best = order[run_starts(owners[order, 0], owners[order, 1])]
+    a = table.ask("point", first[ways.pair[best]], ways.t[best], width=2)
+    b = table.ask("point", second[ways.pair[best]], ways.s[best], width=2)
+    columns = (ways.distance[best].tolist(), a.tolist(), b.tolist())
+    return owners[best], [Approach(far, Point(*one), Point(*other)) for far, one, other in zip(*columns, strict=True)]
+
+
+def _across_white(arrangement: Arrangement, ways: Sequence[Approach]) -> list[Approach]:
+    """Those half way along which nothing inked lies: a part that lies upon another has no gap to it."""
+    if not ways:
+        return []
+    middles = np.array([[(way.first.x + way.second.x) / 2, (way.first.y + way.second.y) / 2] for way in ways])
+    inked = np.any(arrangement.covers[arrangement.locate(middles)], axis=1)
+    return [way for way, covered in zip(ways, inked, strict=True) if not covered]

@@ -1,0 +1,56 @@
+// Checks of the finished mark: asked for when the hand rests, and shown on the sheet where they are pointed at.
+
+import { tell } from "./pill.js";
+import { html, revision } from "./server.js";
+
+const REST = 600;
+const place = document.getElementById("checks");
+let timer = 0;
+let shownFor = "";
+
+function standing() {
+  return `${revision()} ${document.getElementById("main").dataset.needle}`;
+}
+
+async function fill() {
+  const now = standing();
+  try {
+    const text = await html("checks/", {});
+    if (now !== standing()) return; // a newer change has asked again
+    place.innerHTML = text;
+    place.classList.remove("stale");
+    shownFor = now;
+  } catch (error) {
+    if (error.status === undefined) throw error;
+    place.classList.add("stale"); // without an answer what stood there is not of today
+  }
+}
+
+function ask() {
+  if (shownFor === standing()) return;
+  place.classList.toggle("stale", shownFor !== "");
+  clearTimeout(timer);
+  timer = setTimeout(fill, REST);
+}
+
+function mark(row) {
+  document.getElementById("marks")?.setAttribute("d", row?.dataset.marks || "");
+}
+
+export function watchChecks() {
+  for (const kind of ["mouseover", "focusin"]) {
+    place.addEventListener(kind, (event) => {
+      const row = event.target.closest("[data-marks]");
+      mark(row);
+      tell(row?.title || "");
+    });
+  }
+  for (const kind of ["mouseleave", "focusout"]) {
+    place.addEventListener(kind, () => {
+      mark(null);
+      tell("");
+    });
+  }
+  document.addEventListener("bench:shown", ask);
+  ask();
+}

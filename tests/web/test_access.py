@@ -9,7 +9,16 @@ from django.urls import reverse
 
 from tests.web.studio import StudioCase
 
-GETS = ["bench", "bench-state", "bench-choices", "delivery", "delivery-svg", "delivery-plan", "delivery-text"]
+GETS = [
+    "bench",
+    "bench-state",
+    "bench-checks",
+    "bench-choices",
+    "delivery",
+    "delivery-svg",
+    "delivery-plan",
+    "delivery-text",
+]
 GETS += ["range", "remove-mark"]
 POSTS = [
     "bench-complete",

@@ -27,26 +27,33 @@ def carve_detail(outcome: Outcome | None) -> CarveDetail | None:
 
 
 def pick_region(
-    plan: Plan, step: Carve, named: int | RegionName, every: int, cache: Cache
+    plan: Plan, step: Carve, named: int | RegionName, every: int, cache: Cache, among: Sequence[str] = ()
 ) -> tuple[tuple[Pick, ...], str]:
     """The carve's picks after a region was toggled, and that in words. It is told by its name or, within one
-    evaluation, by its number.
+    evaluation, by its number; `among` says which figures cut it out, where others cross it.
 
     Raises:
         ChangeRefused: there is no such region.
     """
-    detail = carve_detail(evaluate(plan, cache).outcomes.get(step.id))
-    region = named if isinstance(named, int) else _region_of(detail, named)
-    if detail is None or not 0 < region < detail.regions.arrangement.face_count or every < 0:
+    detail = _detail(plan, step, cache)
+    coarse = detail.cutting.among(among)
+    region = _region_of(coarse.regions, named)
+    if every < 0:
         raise ChangeRefused("no-region")
-    keep = not bool(detail.kept[region])
-    picks, reached = _chosen_too(detail.regions, step.rest == "kept", step.picks, region, keep, every)
+    keep = not bool(detail.kept[coarse.fine(np.array([region]))].all())
+    picks, reached = _chosen_too(detail, step, step.picks, region, keep, every, among)
     count = len(reached)
     return picks, f"{'keep' if keep else 'drop'} {count} region{'s' if count > 1 else ''}"
 
 
 def gather_regions(
-    plan: Plan, step: Carve, named: Sequence[int | RegionName], keep: bool, every: int, cache: Cache
+    plan: Plan,
+    step: Carve,
+    named: Sequence[int | RegionName],
+    keep: bool,
+    every: int,
+    cache: Cache,
+    among: Sequence[str] = (),
 ) -> tuple[tuple[Pick, ...], str]:
     """The picks after several regions were kept or dropped together, each as far as `every` reaches, and that in
     words.
@@ -54,36 +61,58 @@ def gather_regions(
     Raises:
         ChangeRefused: one of them is not there.
     """
-    detail = carve_detail(evaluate(plan, cache).outcomes.get(step.id))
-    numbers = [one if isinstance(one, int) else _region_of(detail, one) for one in named]
-    if detail is None or every < 0 or not all(0 < n < detail.regions.arrangement.face_count for n in numbers):
+    detail = _detail(plan, step, cache)
+    coarse = detail.cutting.among(among)
+    numbers = [_region_of(coarse.regions, one) for one in named]
+    if every < 0:
         raise ChangeRefused("no-region")
-    picks, changed, rest = step.picks, 0, step.rest == "kept"
+    picks, changed = step.picks, 0
     for region in numbers:
-        held = _kept(detail.regions, rest, picks)
-        if bool(held[region]) != keep:
-            picks, reached = _chosen_too(detail.regions, rest, picks, region, keep, every)
-            changed += int(np.count_nonzero(held[reached] != keep))
+        held = _kept(detail, step, picks)
+        if not (held[coarse.fine(np.array([region]))] == keep).all():
+            picks, reached = _chosen_too(detail, step, picks, region, keep, every, among)
+            changed += len(reached)
     return picks, f"{'keep' if keep else 'drop'} {changed} region{'' if changed == 1 else 's'}"
 
 
-def _chosen_too(
-    regions: Regions, rest: bool, picks: Sequence[Pick], region: int, keep: bool, every: int
-) -> tuple[tuple[Pick, ...], Ints]:
-    """Picks with one more, and the regions that it reaches. A choice that only restates what holds without it is left
-    out, so that two clicks are no click.
+def _detail(plan: Plan, step: Carve, cache: Cache) -> CarveDetail:
+    """What a carve chooses among.
+
+    Raises:
+        ChangeRefused: it cannot be drawn.
     """
-    reached = regions.orbit(region, every)
-    earlier = tuple(pick for pick in picks if not _within(regions, pick, reached))
-    without = _kept(regions, rest, earlier)
-    if (without[reached] == keep).all():
+    detail = carve_detail(evaluate(plan, cache).outcomes.get(step.id))
+    if detail is None:
+        raise ChangeRefused("no-region")
+    return detail
+
+
+def _chosen_too(
+    detail: CarveDetail, step: Carve, picks: Sequence[Pick], region: int, keep: bool, every: int, among: Sequence[str]
+) -> tuple[tuple[Pick, ...], Ints]:
+    """Picks with one more, and the regions that it reaches, of those that the figures `among` make. A choice that only
+    restates what holds without it is left out, so that two clicks are no click.
+    """
+    coarse = detail.cutting.among(among)
+    reached = coarse.regions.orbit(region, every)
+    fine = coarse.fine(reached)
+    earlier = tuple(pick for pick in picks if not _within(detail, pick, fine))
+    if (_kept(detail, step, earlier)[fine] == keep).all():
         return earlier, reached
-    return (*earlier, _pick(regions, reached, keep, every)), reached
+    whole = coarse.regions is detail.regions
+    return (*earlier, _pick(coarse.regions, reached, keep, every, () if whole else among)), reached
 
 
-def _region_of(detail: CarveDetail | None, name: RegionName) -> int:
-    """The number of a named region; 0, which is none, when it is not there."""
-    return (detail and detail.regions.named(name.cover, name.rank, name.alike)) or 0
+def _region_of(regions: Regions, named: int | RegionName) -> int:
+    """The number of a region.
+
+    Raises:
+        ChangeRefused: it is not there.
+    """
+    found = named if isinstance(named, int) else regions.named(named.cover, named.rank, named.alike) or 0
+    if not 0 < found < regions.arrangement.face_count:
+        raise ChangeRefused("no-region")
+    return found
 
 
 def with_witnesses(plan: Plan, cache: Cache) -> Plan:
@@ -98,12 +127,13 @@ def with_witnesses(plan: Plan, cache: Cache) -> Plan:
     for step in carves:
         detail = carve_detail(outcomes.get(step.id))
         if detail is not None:
-            picks = tuple(_witnessed(detail.regions, pick) for pick in step.picks)
+            picks = tuple(_witnessed(detail, pick) for pick in step.picks)
             anew[step.id] = step.model_copy(update={"picks": picks})
     return plan.model_copy(update={"steps": tuple(anew.get(step.id, step) for step in plan.steps)})
 
 
-def _witnessed(regions: Regions, pick: Pick) -> Pick:
+def _witnessed(detail: CarveDetail, pick: Pick) -> Pick:
+    regions = detail.cutting.among(pick.among).regions
     face, doubt = regions.find(pick.cover, pick.rank, pick.alike, pick.near)
     if face is None or doubt or pick.alike < 2 or regions.names[face].alike != pick.alike:
         return pick
@@ -136,21 +166,30 @@ def absorb_crumbs(plan: Plan, step: Carve, cache: Cache) -> tuple[tuple[Pick, ..
     return tuple(picks), changed
 
 
-def _pick(regions: Regions, reached: np.ndarray, keep: bool, every: int) -> Pick:
+def _pick(regions: Regions, reached: Ints, keep: bool, every: int, among: Sequence[str] = ()) -> Pick:
     face = regions.seed(reached)
     seed = regions.names[face]
     near = regions.witness(face) if seed.alike > 1 else None
-    return Pick(keep=keep, cover=seed.cover, rank=seed.rank, alike=seed.alike, every=every, near=near)
+    return Pick(
+        keep=keep, cover=seed.cover, rank=seed.rank, alike=seed.alike, every=every, near=near, among=tuple(among)
+    )
 
 
-def _within(regions: Regions, pick: Pick, reached: np.ndarray) -> bool:
-    face, _ = regions.find(pick.cover, pick.rank, pick.alike, pick.near)
-    return face is not None and bool(np.isin(regions.orbit(face, pick.every), reached).all())
+def _reached(detail: CarveDetail, pick: Pick) -> Ints:
+    """The regions of all figures that a choice reaches; none where it is not there."""
+    coarse = detail.cutting.among(pick.among)
+    face, _ = coarse.regions.find(pick.cover, pick.rank, pick.alike, pick.near)
+    return coarse.fine(coarse.regions.orbit(face, pick.every)) if face is not None else np.zeros(0, np.intp)
 
 
-def _kept(regions: Regions, keep_rest: bool, picks: Sequence[Pick]) -> Bools:
-    found = ((pick, regions.find(pick.cover, pick.rank, pick.alike, pick.near)[0]) for pick in picks)
-    return chosen(regions, keep_rest, [(pick.keep, face, pick.every) for pick, face in found if face is not None])
+def _within(detail: CarveDetail, pick: Pick, fine: Ints) -> bool:
+    """Whether a choice is there, and reaches nothing beyond these regions."""
+    reached = _reached(detail, pick)
+    return len(reached) > 0 and bool(np.isin(reached, fine).all())
+
+
+def _kept(detail: CarveDetail, step: Carve, picks: Sequence[Pick]) -> Bools:
+    return chosen(detail.regions, step.rest == "kept", [(pick.keep, _reached(detail, pick)) for pick in picks])
 
 
 def with_figures(plan: Plan, step: Carve, figures: list[str], cache: Cache) -> Plan:
@@ -169,14 +208,17 @@ def with_figures(plan: Plan, step: Carve, figures: list[str], cache: Cache) -> P
     places = after.regions.arrangement.inside_points
     wanted = before.kept[before.regions.arrangement.locate(places)]
     wanted[0] = False
-    entry["picks"] = [pick.model_dump(mode="json") for pick in _restated(after.regions, step.rest == "kept", wanted)]
+    entry["picks"] = [pick.model_dump(mode="json") for pick in _restated(after, step, wanted)]
     return from_data(data)
 
 
-def _restated(regions: Regions, keep_rest: bool, wanted: Bools) -> list[Pick]:
-    """Picks that make a wanted choice: whole orbits first, single regions where an orbit is mixed."""
-    picks: list[Pick] = []
-    held = chosen(regions, keep_rest, [])
+def _restated(detail: CarveDetail, step: Carve, wanted: Bools) -> list[Pick]:
+    """Picks that make a wanted choice: those of regions that only some figures cut out stay, then whole orbits, and
+    single regions where an orbit is mixed.
+    """
+    regions = detail.regions
+    picks = [pick for pick in step.picks if pick.among and len(_reached(detail, pick))]
+    held = _kept(detail, step, picks)
     done = np.zeros(len(wanted), bool)
     for face in np.flatnonzero(wanted != held).tolist():
         if done[face]:

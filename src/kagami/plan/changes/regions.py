@@ -13,11 +13,13 @@ from kagami.plan.steps import Carve
 
 
 def pick(plan: Plan, given: Given) -> Changed:
-    """Keep or drop the region `region` of a carve, and its images round the turn as `every` says."""
+    """Keep or drop the region `region` of a carve, and its images round the turn as `every` says; figures `without`
+    which it is cut out cross it and do not cut it.
+    """
     step = step_of(plan, given)
     if not isinstance(step, Carve):
         raise ChangeRefused("no-region")
-    picks, words = pick_region(plan, step, _region(given), given.number("every"), given.cache)
+    picks, words = pick_region(plan, step, _region(given), given.number("every"), given.cache, _among(step, given))
     data = [entry.model_dump(mode="json") for entry in picks]
     return Changed(with_fields(plan, step, picks=data), f"{step.name}: {words}", step.id)
 
@@ -30,9 +32,18 @@ def gather(plan: Plan, given: Given) -> Changed:
         raise ChangeRefused("no-region")
     keep = given.values.get("keep") is not False
     named = [_named(entry) for entry in listed]
-    picks, words = gather_regions(plan, step, named, keep, given.number("every"), given.cache)
+    picks, words = gather_regions(plan, step, named, keep, given.number("every"), given.cache, _among(step, given))
     data = [entry.model_dump(mode="json") for entry in picks]
     return Changed(with_fields(plan, step, picks=data), f"{step.name}: {words}", step.id)
+
+
+def _among(step: Carve, given: Given) -> tuple[str, ...]:
+    """The figures that cut, where some are left out."""
+    without = given.values.get("without") or []
+    if not isinstance(without, list):
+        raise ChangeRefused("bad-change", path="without", reason="is no list of figures")
+    among = tuple(identifier for identifier in step.figures if identifier not in without)
+    return among if len(among) < len(step.figures) else ()
 
 
 def _region(given: Given) -> int | RegionName:

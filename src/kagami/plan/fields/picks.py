@@ -11,6 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from kagami.plan import limits
 from kagami.plan.fields.kind import FieldKind, Shown
 from kagami.plan.fields.scanner import NOTHING, Scanner, SentenceError
+from kagami.plan.fields.texts import Identifier
 from kagami.plan.language.forms import format_phrase, parse_phrase
 from kagami.plan.language.translation import tr
 from kagami.plan.language.wording import name_text
@@ -26,6 +27,8 @@ ALL_ROUND: Final = "all round"
 HERE: Final = "here"
 ABOUT: Final = "about"
 """Before the witness of a choice: its place in the frame of the figure."""
+CUT_BY: Final = "cut by"
+"""Before the figures that alone cut a region out."""
 EVERY: Final = "every {every}"
 _COPY: Final = re.compile(r"/(\d{1,3})")
 _NUMBER: Final = re.compile(r"\d{1,4}")
@@ -49,6 +52,8 @@ class Pick(BaseModel):
     every: Annotated[int, Field(ge=0, le=limits.COPIES)] = 1
     near: tuple[Share, Share] | None = None
     """The witness: a place inside the region, in the frame of the first figure that covers it."""
+    among: Annotated[tuple[Identifier, ...], Field(max_length=limits.FIGURES_PER_STEP)] = ()
+    """The figures that cut the region out, where it is chosen as a whole although others cross it; empty for all."""
 
 
 class PicksKind(FieldKind):
@@ -91,8 +96,9 @@ class _PickParser:
             cover = slots["cover"] if covered else []
             rank = max(slots["rank"], 1) - 1
             alike, near = slots["alike"]
-            picked = {"keep": keep, "cover": cover, "rank": rank, "alike": alike, "every": slots["reach"], "near": near}
-            return picked, end
+            among, end = self.among(end)
+            named = {"cover": cover, "rank": rank, "alike": alike, "near": near, "among": among}
+            return {"keep": keep, "every": slots["reach"], **named}, end
         raise SentenceError("pick-missing", position=at)
 
     def cover(self, at: int) -> tuple[list[str], int]:
@@ -105,6 +111,11 @@ class _PickParser:
             if not self.text.startswith(" + ", at):
                 return found, at
             at += 3
+
+    def among(self, at: int) -> tuple[list[str], int]:
+        """The figures that alone cut a region out, where they are told."""
+        words = f", {tr(CUT_BY)} "
+        return self.cover(at + len(words)) if self.text.startswith(words, at) else ([], at)
 
     def number(self, at: int) -> tuple[int, int]:
         found = _NUMBER.match(self.text, at)
@@ -140,7 +151,9 @@ def _pick_text(pick: Pick, names: Mapping[str, str]) -> str:
     reach = reaches.get(pick.every) or format_phrase(EVERY, every=pick.every)
     form = PICKED[pick.keep, bool(owners)]
     alike = str(pick.alike) if pick.near is None else f"{pick.alike} {tr(ABOUT)} {pick.near[0]:.6f} {pick.near[1]:.6f}"
-    return format_phrase(form, cover=" + ".join(owners), rank=pick.rank + 1, alike=alike, reach=reach)
+    text = format_phrase(form, cover=" + ".join(owners), rank=pick.rank + 1, alike=alike, reach=reach)
+    among = " + ".join(name_text(names.get(identifier, identifier)) for identifier in pick.among)
+    return f"{text}, {tr(CUT_BY)} {among}" if among else text
 
 
 PICKS: Final = PicksKind()

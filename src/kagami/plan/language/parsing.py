@@ -27,7 +27,7 @@ FORGIVEN = ((r"^pieces?$", "pieces"), (r"^pieces?$", "piece"), (r"^pieces?$", ""
 """What may be typed for fixed words: “piece” for “pieces” and the other way, or neither, and an angle without its sign.
 """
 MANY = {one: many for many, one in SINGULAR.items()}
-_ONE = re.compile(rf"(?<![\w.])1 ({'|'.join(MANY)})(?=[,:.])")
+_ONE = re.compile(rf"(?<![\w.])1 ({'|'.join(MANY)})\b")
 _SPACE = re.compile(r"\s+")
 _WORD = re.compile(r"[^\W\d_]+")
 

@@ -120,6 +120,55 @@ class Regions:
         return min(faces.tolist(), key=lambda face: (_copies(self.names[face].cover), self.names[face].rank))
 
 
+@dataclass(frozen=True)
+class Coarse:
+    """The regions that some of the figures make, and which of them holds each region that all make, (faces,)."""
+
+    regions: Regions
+    holder: Ints
+
+    def fine(self, faces: Ints) -> Ints:
+        """The regions of all figures that lie in coarse ones."""
+        return np.flatnonzero(np.isin(self.holder, faces[faces > 0]))
+
+
+@dataclass(frozen=True)
+class Cutting:
+    """Figures, by their ids, that cut the sheet together, and the regions that they make."""
+
+    owners: tuple[tuple[str, Figure], ...]
+    regions: Regions
+    _coarse: dict[tuple[str, ...], Coarse] = field(default_factory=dict, repr=False, compare=False)
+
+    def among(self, figures: Sequence[str]) -> Coarse:
+        """The regions that only these of the figures make; all of them where none is named, or none is there."""
+        cut = tuple(identifier for identifier, _ in self.owners if identifier in figures)
+        if len(cut) in (0, len(self.owners)):
+            return Coarse(self.regions, np.arange(self.regions.arrangement.face_count))
+        if cut not in self._coarse:
+            regions = regions_of([owner for owner in self.owners if owner[0] in cut])
+            holder = regions.arrangement.locate(self.regions.arrangement.inside_points)
+            holder[0] = 0
+            self._coarse[cut] = Coarse(regions, holder)
+        return self._coarse[cut]
+
+    @property
+    def weight(self) -> int:
+        """About how many bytes it takes."""
+        every = [self.regions, *(coarse.regions for coarse in self._coarse.values())]
+        return sum(
+            regions.arrangement.winding.nbytes * 2
+            + len(regions.arrangement.edges.tail) * 400
+            + len(regions.names) * 400
+            for regions in every
+        )
+
+
+def cut_by(owners: Sequence[tuple[str, Figure]]) -> Cutting:
+    """What figures cut the sheet into, given with their ids."""
+    return Cutting(tuple(owners), regions_of(owners))
+
+
 def _copies(cover: Sequence[str]) -> tuple[tuple[int, str], ...]:
     return tuple(sorted((int(owner.partition("#")[2] or 0), owner) for owner in cover))
 
@@ -194,15 +243,15 @@ def _place_keys(arrangement: Arrangement, pivot: tuple[float, float]) -> tuple[I
     return np.rint(distance / (4 * SAME)).astype(np.int64), np.rint(angle / (4 * SAME)).astype(np.int64)
 
 
-def chosen(regions: Regions, keep_rest: bool, choices: Sequence[tuple[bool, int, int]]) -> Bools:
-    """Which regions are kept: the rest as asked, then each choice (keep or drop, region, every) in turn.
+def chosen(regions: Regions, keep_rest: bool, choices: Sequence[tuple[bool, Ints]]) -> Bools:
+    """Which regions are kept: the rest as asked, then each choice (keep or drop, the regions it reaches) in turn.
 
     The rest is what some figure covers; a region that none covers is kept only when it is chosen.
     """
     kept: Bools = np.zeros(regions.arrangement.face_count, dtype=np.bool_)
     if keep_rest:
         kept |= regions.arrangement.covers.any(axis=1)
-    for keep, face, every in choices:
-        kept[regions.orbit(face, every)] = keep
+    for keep, faces in choices:
+        kept[faces] = keep
     kept[0] = False
     return kept

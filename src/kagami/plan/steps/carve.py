@@ -18,7 +18,7 @@ from kagami.plan.dimensions.drawn import corner_of
 from kagami.plan.dimensions.kinds import Word
 from kagami.plan.fields import CHOICE, Pick, Picks, WholeFigureRefs
 from kagami.plan.figure import Figure
-from kagami.plan.places.regions import Regions, chosen, regions_of
+from kagami.plan.places.regions import Cutting, Regions, chosen, cut_by
 from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
 
 MOST_NOTES = 6
@@ -28,14 +28,18 @@ MOST_NOTES = 6
 class CarveDetail:
     """The regions that a carve chooses among, and which of them it keeps, (faces,)."""
 
-    regions: Regions
+    cutting: Cutting
     kept: Bools
+
+    @property
+    def regions(self) -> Regions:
+        """The regions that all of its figures make."""
+        return self.cutting.regions
 
     @property
     def weight(self) -> int:
         """About how many bytes it takes."""
-        arrangement = self.regions.arrangement
-        return arrangement.winding.nbytes * 2 + len(arrangement.edges.tail) * 400 + len(self.regions.names) * 400
+        return self.cutting.weight
 
 
 @register("carve")
@@ -57,14 +61,16 @@ class Carve(Step):
         inputs.require_several("figures", 1)
         outcomes = inputs.outcomes("figures")
         figures = inputs.all_figures("figures")
-        regions = regions_of([(outcome.id, figure) for outcome, figure in zip(outcomes, figures, strict=True)])
+        cutting = cut_by([(outcome.id, figure) for outcome, figure in zip(outcomes, figures, strict=True)])
         notes: list[tuple[str, Mapping[str, object]]] = []
         choices = []
         names = {outcome.id: outcome.name for outcome in outcomes}
         muted = frozenset(self.figures) - names.keys()
         copies = {outcome.id: len(figure.copies) for outcome, figure in zip(outcomes, figures, strict=True)}
         for pick in self.picks:
-            pick = _among(pick, copies, muted)
+            pick = _as_they_are(pick, copies, muted)
+            coarse = cutting.among(pick.among)
+            regions = coarse.regions
             face, doubt = regions.find(pick.cover, pick.rank, pick.alike, pick.near)
             if face is None:
                 notes.append(("pick-gone", {"cover": _cover_text(pick.cover, names)}))
@@ -77,12 +83,13 @@ class Carve(Step):
             order = regions.group.order if regions.group else 1
             if pick.every > 1 and order % pick.every:
                 notes.append(("pick-uneven", {"every": pick.every, "copies": order}))
-            choices.append((pick.keep, face, pick.every))
+            choices.append((pick.keep, coarse.fine(regions.orbit(face, pick.every))))
+        regions = cutting.regions
         kept = chosen(regions, self.rest == "kept", choices)
         owners = [outcome.id for outcome, figure in zip(outcomes, figures, strict=True) for _ in figure.copies]
         notes.extend(crumb_notes(regions.arrangement, [s for figure in figures for s in figure.copies], owners, kept))
         shape = outline_of_faces(regions.arrangement, kept)
-        return Drawing(Figure((shape,)), tuple(notes), CarveDetail(regions, kept))
+        return Drawing(Figure((shape,)), tuple(notes), CarveDetail(cutting, kept))
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """What becomes of the rest, above the figures."""
@@ -90,7 +97,7 @@ class Carve(Step):
             yield Word("rest", corner_of(figure))
 
 
-def _among(pick: Pick, copies: Mapping[str, int], muted: frozenset[str]) -> Pick:
+def _as_they_are(pick: Pick, copies: Mapping[str, int], muted: frozenset[str]) -> Pick:
     """A choice as it is among the figures that cut: those that are muted cover nothing, and the first of several copies
     is the one where there is only one.
     """
@@ -101,7 +108,10 @@ def _among(pick: Pick, copies: Mapping[str, int], muted: frozenset[str]) -> Pick
             owner = f"{identifier}#0" if copies[identifier] > 1 else identifier
         if identifier not in muted:
             cover.append(owner)
-    return pick if tuple(cover) == pick.cover else pick.model_copy(update={"cover": tuple(cover)})
+    among = tuple(identifier for identifier in pick.among if identifier not in muted)
+    if (tuple(cover), among) == (pick.cover, pick.among):
+        return pick
+    return pick.model_copy(update={"cover": tuple(cover), "among": among})
 
 
 def crumb_notes(

@@ -148,7 +148,7 @@ def _set(
     outcome, plan = result.outcomes[step.id], result.plan
     active = step.id == state.step
     used = tuple((one, names.get(one), hues.get(one)) for one in sorted(step.uses()))
-    looks = (reach, *((state.every, len(plan.steps), outcome.key) if active else ()))
+    looks = (reach, *((state.every, state.without, len(plan.steps), outcome.key) if active else ()))
     seen = (fault_text(outcome), tuple(_notes(outcome, names)), shown_values(step, result, outcome.error))
     tones = plan.tones if step.tone_names() else ()
     measures = plan.measures if any(map(measures_named, step.typed_values())) else ()
@@ -198,6 +198,7 @@ def _set_anew(
         "numbers": tuple(_numbers(step)) if active else (),
         "measured": _measured(step, result.plan),
         "reaches": tuple(_reaches(step, outcome)) if active else (),
+        "cutting": tuple(_cutting(step, state, names)) if active else (),
     }
     return render_to_string("bench/_step.html", context)
 
@@ -271,6 +272,13 @@ def _mends(result: Result, outcome: Outcome) -> Iterable[tuple[str, str, str, st
             mend.other,
             _("let {one} meet {other}").format(one=names[mend.step], other=names[mend.other]),
         )
+
+
+def _cutting(step: Step, state: Looking, names: dict[str, str]) -> Iterable[tuple[str, str, bool]]:
+    """The figures that may cut the regions of this carve, by id and name, and whether they do now."""
+    if isinstance(step, Carve) and len(step.figures) > 1:
+        for identifier in step.figures:
+            yield identifier, names.get(identifier, identifier), identifier not in state.without
 
 
 def _reaches(step: Step, outcome: Outcome) -> Iterable[tuple[int, str]]:

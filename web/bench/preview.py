@@ -154,9 +154,10 @@ def _regions(before: Result, after: Result, state: Looking, frame: Frame) -> Ite
     known = before.outcomes.get(carve.id) if carve else None
     if carve is None or detail is None or (known is not None and known.key == after.outcomes[carve.id].key):
         return
-    paths = face_paths(detail.regions.arrangement, frame)
+    regions = detail.cutting.among(state.among(carve)).regions
+    paths = face_paths(regions.arrangement, frame)
     for face in range(1, len(paths)):
-        yield region_name(detail.regions, face), paths[face]
+        yield region_name(regions, face), paths[face]
 
 
 def _texts(before: Result, after: Result) -> Iterable[tuple[str, str]]:

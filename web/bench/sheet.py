@@ -5,6 +5,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Final
 
+import numpy as np
 from django.utils.translation import gettext as _
 from django.utils.translation import ngettext
 
@@ -57,6 +58,8 @@ class Region:
     kept: bool
     data: str
     hint: str
+    partly: bool = False
+    """Whether only some of the regions in it are kept."""
     same: bool = False
 
 
@@ -101,7 +104,7 @@ def draw_sheet(plan: Plan, result: Result, state: Looking, later: Result | None 
     frame, window = frame_of(plan, result)
     hues = hues_of(plan)
     carve = state.carve(plan) if state.view == "regions" else None
-    regions = tuple(_regions(plan, result, carve, state.every, frame)) if carve else ()
+    regions = tuple(_regions(plan, result, carve, state, frame)) if carve else ()
     return Sheet(
         width=frame.length(window.width),
         height=frame.length(window.height),
@@ -147,12 +150,14 @@ def _ink(result: Result, hues: dict[str, str], frame: Frame) -> Iterable[Line]:
         yield Line(piece.id, piece.name, hues[piece.id], data, piece.colour if piece.tone else "", piece.tone)
 
 
-def _regions(plan: Plan, result: Result, carve: Carve, every: int, frame: Frame) -> Iterable[Region]:
+def _regions(plan: Plan, result: Result, carve: Carve, state: Looking, frame: Frame) -> Iterable[Region]:
     detail = carve_detail(result.outcomes.get(carve.id))
     if detail is None:
         return
-    regions = detail.regions
-    orbits = regions.orbits(every).tolist()
+    coarse = detail.cutting.among(state.among(carve))
+    regions = coarse.regions
+    count_of, kept_of = (np.bincount(coarse.holder, w, regions.arrangement.face_count) for w in (None, detail.kept))
+    orbits = regions.orbits(state.every).tolist()
     size: dict[int, int] = {}
     for label in orbits[1:]:
         size[label] = size.get(label, 0) + 1
@@ -160,11 +165,12 @@ def _regions(plan: Plan, result: Result, carve: Carve, every: int, frame: Frame)
     sizes = {step: area(outcome.figure.copies[0]) for step, outcome in result.outcomes.items() if outcome.figure}
     paths = face_paths(regions.arrangement, frame)
     for face in range(1, len(paths)):
-        kept = bool(detail.kept[face])
+        kept = bool(kept_of[face] == count_of[face])
         count = size[orbits[face]]
         text = _drop(count) if kept else _keep(count)
         hint = text.format(count=count, place=_inside(regions, face, names, sizes))
-        yield Region(region_name(regions, face), orbits[face], kept, paths[face], hint)
+        partly = bool(kept_of[face]) and not kept
+        yield Region(region_name(regions, face), orbits[face], kept, paths[face], hint, partly)
 
 
 def region_name(regions: Regions, face: int) -> str:

@@ -36,7 +36,9 @@ _known: Final[OrderedDict[tuple[int, str], Shown]] = OrderedDict()
 
 def handle_of(revision: int, state: Looking) -> str:
     """What a page is told that it shows."""
-    return f"{revision}|{state.step}|{state.view}|{state.every}|{state.needle}|{get_language()}"
+    return (
+        f"{revision}|{state.step}|{state.view}|{state.every}|{state.needle}|{' '.join(state.without)}|{get_language()}"
+    )
 
 
 def remember(mark: int, handle: str, shown: Shown) -> None:

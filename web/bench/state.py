@@ -5,22 +5,25 @@ from dataclasses import dataclass
 from typing import Final
 
 from kagami.plan.document import Plan
-from kagami.plan.limits import COPIES, STEPS
+from kagami.plan.limits import COPIES, FIGURES_PER_STEP, STEPS
 from kagami.plan.steps import Carve
 
+MOST_LENGTH: Final = 41 * FIGURES_PER_STEP
+"""Characters of a list of figures."""
 VIEWS: Final = ("lines", "both", "ink", "regions")
 
 
 @dataclass(frozen=True)
 class Looking:
     """`step` is the active step, `view` one of `VIEWS`, `every` how far a pick reaches, `needle` the number of steps
-    before the needle (None: all of them).
+    before the needle (None: all of them), `without` the figures that are left out of the cutting of regions.
     """
 
     step: str = ""
     view: str = "both"
     every: int = 1
     needle: int | None = None
+    without: tuple[str, ...] = ()
 
     def position(self, plan: Plan) -> int:
         """Where a new step goes."""
@@ -31,6 +34,11 @@ class Looking:
         carves = [step for step in plan.steps[: self.position(plan)] if isinstance(step, Carve)]
         active = next((step for step in carves if step.id == self.step), None)
         return active or (carves[-1] if carves and self.view == "regions" else None)
+
+    def among(self, carve: Carve) -> tuple[str, ...]:
+        """The figures of a carve that cut; none where all do."""
+        among = tuple(identifier for identifier in carve.figures if identifier not in self.without)
+        return among if len(among) < len(carve.figures) else ()
 
 
 def looking(data: object) -> Looking:
@@ -43,6 +51,7 @@ def looking(data: object) -> Looking:
         view=view if view in VIEWS else "both",
         every=_whole(data.get("every"), 1, COPIES) or 0,
         needle=_whole(data.get("needle"), None, STEPS),
+        without=tuple(sorted(set(str(data.get("without", ""))[:MOST_LENGTH].split()))),
     )
 
 

@@ -197,6 +197,7 @@ def _parts(user: AbstractBaseUser, mark: Mark, standing: Standing, state: Lookin
             "step": state.step,
             "view": state.view,
             "every": str(state.every),
+            "without": " ".join(state.without),
             "needle": "" if state.needle is None else str(state.needle),
         },
         **ask(draw_bench, current_of(mark), mark.pk, standing, state, since),

@@ -1,6 +1,7 @@
 // A line drawn across regions gathers them into the piece, all round the symmetry; with Alt it takes them away.
 
 import { make } from "./changes.js";
+import { leftOut } from "./cut.js";
 import { along, watchLeavingOff } from "./gesture.js";
 import { tell } from "./pill.js";
 import { pinching } from "./pan.js";
@@ -64,7 +65,7 @@ async function onUp(event) {
   });
   const step = group.dataset.carve;
   const names = [...regions].map((region) => JSON.parse(region.dataset.region));
-  await make("gather", { step, regions: names, keep: !event.altKey, every: Number(looking().every) }, null);
+  await make("gather", { step, regions: names, keep: !event.altKey, every: Number(looking().every), without: leftOut() }, null);
 }
 
 export function watchGathering(sheet) {

@@ -2,6 +2,7 @@
 
 import { lookAt, make, makeLeft, walk } from "./changes.js";
 import { openChooser, take, watchChooser } from "./chooser.js";
+import { cut, watchCutting } from "./cut.js";
 import { watchChecks } from "./checks.js";
 import { watchFields } from "./fields.js";
 import { watchChoosing } from "./choose.js";
@@ -65,6 +66,7 @@ const ACTS = {
   "name-number": nameNumber,
   needle: (button) => setNeedle(Number(button.dataset.needle)),
   replay,
+  cut,
   fold,
   head: beginPart,
   mute: (button, step) => make("set-muted", { step, muted: button.dataset.muted === "1" }, button),
@@ -125,6 +127,7 @@ watchPlacing(sheet, plan);
 watchSplitting(sheet);
 watchHandles(sheet);
 watchOver(sheet);
+watchCutting(plan);
 watchGathering(sheet);
 watchSweeping(sheet);
 watchChoosing(sheet, plan);

@@ -22,11 +22,13 @@ export class Refusal extends Error {
 }
 
 export function looking() {
-  const { step, view, every, needle } = main.dataset;
-  return { step, view, every, needle };
+  const { step, view, every, needle, without } = main.dataset;
+  return { step, view, every, needle, without };
 }
 
 export function look(changes) {
+  // What is left out of the cutting is left out for one step.
+  if ("step" in changes && changes.step !== main.dataset.step && !("without" in changes)) main.dataset.without = "";
   Object.assign(main.dataset, changes);
   const query = new URLSearchParams();
   for (const [name, value] of Object.entries(looking())) {

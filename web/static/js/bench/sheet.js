@@ -2,6 +2,7 @@
 
 import { make } from "./changes.js";
 import { choosing, picked } from "./chooser.js";
+import { leftOut } from "./cut.js";
 import { hush, tell } from "./pill.js";
 import * as server from "./server.js";
 
@@ -34,7 +35,7 @@ function lightOrbit(region) {
 function pick(region) {
   const step = region.closest("[data-carve]").dataset.carve;
   const every = Number(server.looking().every);
-  make("pick", { step, region: JSON.parse(region.dataset.region), every }, null);
+  make("pick", { step, region: JSON.parse(region.dataset.region), every, without: leftOut() }, null);
 }
 
 // Arrow keys walk from orbit to orbit.

@@ -1,0 +1,127 @@
+"""Choosing on the sheet and in the plan: by a click, by a sweep, several, and what is done with them."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.web.browser.test_by_hand import HandCase
+
+
+class Choosing(HandCase):
+    def test_a_click_chooses_and_a_second_one_what_lies_beneath(self) -> None:
+        self.bench("Circle low on O with radius 4u.\nCircle high on O with radius 3u.\n")
+        active = self.page.locator(".step.active .number")
+        self.click_sheet(0, 1)
+        expect(active).to_have_attribute("data-key", "activate:high")
+        expect(self.page.locator("#pill")).to_have_text("1 / 2: high")
+        self.click_sheet(0, 1.3)
+        expect(active).to_have_attribute("data-key", "activate:low")
+        self.click_sheet(0, -7)
+        expect(active).to_have_count(0)
+
+    def test_words_of_a_step_open_it_and_letters_begin_a_sentence(self) -> None:
+        mark = self.bench("Circle low on O with radius 4u.\nCircle high on O with radius 3u.\n")
+        self.page.locator("#s-low .sentence").click(position={"x": 4, "y": 8})
+        expect(self.page.locator("#s-low")).to_have_class(re.compile(r"\bactive\b"))
+        self.page.keyboard.type("Circle eye on O with radius 1u")
+        expect(self.page.locator(".typing .sentence-input")).to_have_value("Circle eye on O with radius 1u")
+        self.page.keyboard.press("Enter")
+        self.settled(2)
+        self.assertEqual(self.stored(mark).steps[-1].name, "eye")
+
+    def test_pages_walk_the_needle_and_delete_takes_the_open_step_out(self) -> None:
+        mark = self.bench("Circle low on O with radius 4u.\nCircle high on O with radius 3u.\n", "?step=high")
+        self.page.locator("#drawing").focus()
+        self.page.keyboard.press("PageUp")
+        expect(self.page.locator(".line.later[data-step=high]")).to_have_count(1)
+        self.page.keyboard.press("PageDown")
+        expect(self.page.locator(".line.later")).to_have_count(0)
+        self.page.keyboard.press("Delete")
+        self.settled(2)
+        self.assertEqual([step.name for step in self.stored(mark).steps], ["low"])
+
+
+class Several(HandCase):
+    PLAN = (
+        "Measure: gap = 0.25u\nCircle low on O with radius 4u.\nCircle high on top of low with radius 8gap.\n"
+        "Circle far on right of low with radius 1u.\n"
+    )
+
+    def test_what_is_chosen_gets_its_verbs_in_one_line_and_at_the_pointer(self) -> None:
+        mark = self.bench(self.PLAN, "?step=low")
+        page = self.page
+        line = page.locator(".verbs .with")
+        expect(line).to_contain_text("with low:")
+        page.locator("#s-high .sentence").click(position={"x": 4, "y": 8}, modifiers=["Shift"])
+        expect(line).to_contain_text("with low, high:")
+        line.get_by_role("button", name="unite").click()
+        page.locator("form.slip").get_by_role("button", name="Add").click()
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "Unite low and high: piece piece.")
+        page.mouse.click(*self.at(5, 0), button="right")
+        menu = page.locator(".menu")
+        expect(menu).to_contain_text("with far:")
+        menu.get_by_role("button", name="turn").click()
+        expect(menu).to_have_count(0)
+        expect(page.locator("form.slip .slot.figures")).to_have_text("far")
+        page.keyboard.press("Escape")
+        page.mouse.click(*self.at(5, 0), button="right")
+        expect(menu).to_be_visible()
+        page.keyboard.press("Escape")
+        expect(menu).to_have_count(0)
+
+    def test_a_line_drawn_across_figures_chooses_them(self) -> None:
+        mark = self.bench(self.PLAN)
+        self.sweep((-6, 5), (0.5, 5))
+        line = self.page.locator(".verbs .with")
+        expect(line).to_contain_text("with high:")
+        self.sweep((6, 0.2), (-1, 3.2))
+        expect(line).to_contain_text("with far, low, high:")
+        expect(self.page.locator(".sweep")).to_have_count(0)
+        line.get_by_role("button", name="unite").click()
+        self.page.locator("form.slip").get_by_role("button", name="Add").click()
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "Unite far, low and high: piece piece.")
+
+    def test_steps_are_copied_as_sentences_and_pasted(self) -> None:
+        mark = self.bench(self.PLAN, "?step=low")
+        page = self.page
+        page.context.grant_permissions(["clipboard-read", "clipboard-write"])
+        page.locator("#s-high .sentence").click(position={"x": 4, "y": 8}, modifiers=["Shift"])
+        page.locator("#drawing").focus()
+        page.keyboard.press("Control+c")
+        copied = page.evaluate("navigator.clipboard.readText()")
+        self.assertEqual(
+            copied.splitlines(),
+            [
+                "Measure: gap = 0.25u",
+                "Circle low on O with radius 4u.",
+                "Circle high on top of low with radius 8gap.",
+            ],
+        )
+        page.keyboard.press("Control+v")
+        self.settled(2)
+        self.assertEqual(
+            self.sentences(mark)[-2:],
+            ["Circle low 2 on O with radius 4u.", "Circle high 2 on top of low 2 with radius 8gap."],
+        )
+        expect(page.locator("#s-high-2")).to_have_class(re.compile(r"\bactive\b"))
+        page.locator(".verbs .with").get_by_role("button", name="duplicate").click()
+        self.settled(3)
+        page.locator("#drawing").focus()
+        page.keyboard.press("Control+x")
+        self.settled(4)
+        self.assertEqual(len(self.stored(mark).steps), 5)
+
+    def test_pasting_what_is_no_sentence_says_so(self) -> None:
+        mark = self.bench(self.PLAN, "?step=low")
+        page = self.page
+        page.context.grant_permissions(["clipboard-read", "clipboard-write"])
+        page.evaluate("navigator.clipboard.writeText('Circle a on O with radius 1u.\\nand what is this')")
+        self.refusals = (422,)
+        page.locator("#drawing").focus()
+        page.keyboard.press("Control+v")
+        expect(page.locator("#banner")).to_contain_text("Line 2 of what was pasted")
+        self.assertEqual(len(self.stored(mark).steps), 3)

@@ -77,7 +77,7 @@ def preview(
         "handles": handles_html(active_handles(tried, after, looks, frame)),
         "said": said_of(meant, plan) if meant else write_sentence(new, tried.names()) if new else "",
         "new": new.id if new else "",
-        "ties": _ties(plan, meant, passing) if meant else [],
+        "ties": _ties(plan, given, meant, passing) if meant else [],
         "faults": dict(_faults(before, after)),
     }
 
@@ -183,9 +183,11 @@ def _fields(plan: Plan, tried: Plan) -> Iterable[tuple[str, str]]:
                 yield f"{step.id if old else 'new'}:{name}", kind.write(step[name], names)
 
 
-def _ties(plan: Plan, meant: Dragged, cache: Cache) -> list[dict[str, str]]:
-    """What a dragged length could be tied to: what is said, and the value that ties it."""
-    return [{"value": text, "said": _("as {value}").format(value=text)} for text in ties(plan, meant, cache)]
+def _ties(plan: Plan, given: Mapping[str, Any], meant: Dragged, cache: Cache) -> list[dict[str, Any]]:
+    """What a dragged value could be tied to: what is said, and the change that ties it."""
+    said = {"as": _("as {value}"), "touching": _("touching {value}"), "through": _("through {value}")}
+    found = ties(plan, given, meant, cache)
+    return [{"kind": tie.kind, "given": tie.given, "said": said[tie.form].format(value=tie.to)} for tie in found]
 
 
 def _new_step(plan: Plan, tried: Plan) -> Step | None:

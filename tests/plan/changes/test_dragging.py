@@ -221,7 +221,8 @@ class Ties(TestCase):
     def tied(self, target: float, radius: str = "1u") -> tuple[str, ...]:
         cache, given = Cache(), {"step": "small", "field": "radius", "place": list(small_at(target))}
         begun = plan(radius)
-        return ties(begun, as_typed(begun, "drag", given, cache), cache)
+        found = ties(begun, given, as_typed(begun, "drag", given, cache), cache)
+        return tuple(tie.to for tie in found if tie.form == "as")
 
     def test_equal_lengths_are_offered_by_name(self) -> None:
         self.assertEqual(self.tied(0.5), ("beam", "stem"))

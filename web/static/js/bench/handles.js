@@ -77,14 +77,14 @@ async function onUp(event) {
 }
 
 // The relation stands in place of the number.
-function takeTie({ step, field }, tie) {
-  return make("set-field", { step, field, value: tie.value }, null);
+function takeTie(tie) {
+  return make(tie.kind, tie.given, null);
 }
 
 // What the value equals where it was let go of: asked once more, since the last answer may be of a place before.
 function offerTies(given) {
   tryOut("drag", given, (answer) => {
-    if (answer.ties?.length > 0) offer("", answer.ties, (tie) => takeTie(given, tie));
+    if (answer.ties?.length > 0) offer("", answer.ties, takeTie);
   });
 }
 
@@ -105,8 +105,8 @@ async function onKey(event) {
   if (event.key === "Enter" && held?.given && held.ties?.length > 0) {
     event.preventDefault();
     event.stopImmediatePropagation();
-    const { given, ties } = letGo();
-    await takeTie(given, ties[0]);
+    const { ties } = letGo();
+    await takeTie(ties[0]);
     return;
   }
   const handle = event.target.closest?.(".handle");

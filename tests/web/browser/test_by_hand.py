@@ -139,17 +139,17 @@ class Handles(HandCase):
 
     def test_a_circle_that_comes_to_touch_another_can_be_tied_to_it(self) -> None:
         mark = self.bench(
-            "Circle rim on O with radius 3u.\nCircle hub on 6u right and 0u up from O with radius 1u.\n", "?step=hub"
+            "Circle rim on O with radius 3u.\nCircle hub on 6.5u right and 0u up from O with radius 1u.\n", "?step=hub"
         )
         page = self.page
-        self.drag("radius", 6 + 2.5 * 0.9063, 2.5 * 0.4226, let_go=False)
-        page.mouse.move(*self.at(6 + 3 * 0.9063, 3 * 0.4226), steps=2)
+        self.drag("radius", 6.5 + 2.5 * 0.9063, 2.5 * 0.4226, let_go=False)
+        page.mouse.move(*self.at(6.5 + 3.5 * 0.9063, 3.5 * 0.4226), steps=2)
         expect(page.locator("#pill")).to_contain_text("touching rim")
         page.mouse.up()
         self.settled(2)
         page.locator("#pill button", has_text="touching rim").click()
         self.settled(3)
-        self.assertIn("nearest place of rim to 6u right", self.sentences(mark)[-1])
+        self.assertIn("nearest place of rim to 6.5u right", self.sentences(mark)[-1])
         page.keyboard.press("Control+z")
         self.settled(2)
 

@@ -112,7 +112,7 @@ function shown(answer) {
     followInMirror();
     showFaults(answer.faults, kept);
     showHandles(answer.handles);
-    if (answer.said) tell(answer.ties?.length > 0 ? `${answer.said} · ${word("tie")} ${answer.ties[0].said}` : answer.said);
+    if (answer.said) tell(answer.ties?.length > 0 ? `${answer.said} · ${word("tie")} ${answer.ties.map((tie) => tie.said).join(", ")}` : answer.said);
   } else if (TOLD.includes(answer.kind)) {
     tell(answer.error);
   }

@@ -16,6 +16,8 @@ from web.evaluation.evaluators import Stopped
 from web.marks.services.history import MarkGone, NothingFurther, StaleRevision
 
 MOST_BYTES: Final = 64_000
+MOST_FIELDS: Final = 6_000
+"""Characters of a slip's fields in an address."""
 
 
 class BadRequest(Exception):
@@ -63,6 +65,17 @@ def _storable(data: Any) -> bool:
         elif isinstance(entry, str) and not plain_text(entry):
             return False
     return True
+
+
+def fields_of(text: str) -> dict[str, Any]:
+    """What stood in a slip, by its fields, from an address; nothing where it cannot be read."""
+    if not 0 < len(text) <= MOST_FIELDS:
+        return {}
+    try:
+        data = json.loads(text)
+    except (ValueError, RecursionError):
+        return {}
+    return data if isinstance(data, dict) and _storable(data) else {}
 
 
 def identity_of(data: dict[str, Any]) -> UUID | None:

@@ -28,6 +28,7 @@ from web.memo import Memo
 SCALE: Final = 10.0
 DECIMALS: Final = 3
 MARGIN: Final = 0.04
+MOST_CRUMBS: Final = 60
 MOST_NAMED: Final = 5
 """Figures that are named for a region."""
 PATHS: Final[Memo[str]] = Memo()
@@ -77,6 +78,9 @@ class Sheet:
     carve: str
     empty: bool
     handles: tuple[Handle, ...] = ()
+    crumbs: tuple[tuple[str, str], ...] = ()
+    """Places of the crumbs in the carve that is open."""
+    open_step: str = ""
     real: str = "1"
     """Pixels of a u at its real size, by CSS (96 to an inch)."""
     millimetres: str = "1"
@@ -116,6 +120,8 @@ def draw_sheet(plan: Plan, result: Result, state: Looking, later: Result | None 
         carve=carve.id if carve and regions else "",
         empty=not plan.steps,
         handles=active_handles(plan, result, state, frame),
+        crumbs=tuple(_crumbs(result, state, frame)),
+        open_step=state.step,
         real=frame.number(plan.module.millimetres / MILLIMETRES["px"]),
         millimetres=frame.number(plan.module.millimetres),
     )
@@ -127,6 +133,13 @@ def active_handles(plan: Plan, result: Result, state: Looking, frame: Frame) -> 
     if step is None or step.id not in result.outcomes or state.view == "regions":
         return ()
     return handles_of(step, result, frame)
+
+
+def _crumbs(result: Result, state: Looking, frame: Frame) -> Iterable[tuple[str, str]]:
+    detail = carve_detail(result.outcomes.get(state.step))
+    for place in detail.crumbs[:MOST_CRUMBS] if detail else ():
+        x, y = frame.place(place).split()
+        yield x, y
 
 
 def _lines(result: Result, hues: dict[str, str], frame: Frame, later: Result | None) -> Iterable[Line]:

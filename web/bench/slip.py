@@ -1,21 +1,27 @@
 """The slip: the sentence of a step that is about to be made, with its defaults filled in."""
 
+import contextlib
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Final
+from typing import Any, Final
 
 from django.utils.translation import gettext as _
+from pydantic import ValidationError
 
 from kagami.geometry.point import ORIGIN, Point
 from kagami.plan.document import Plan
+from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.figures import FigureKind, FiguresKind
 from kagami.plan.fields.kind import Offer
+from kagami.plan.fields.scanner import Scanner
+from kagami.plan.language.parsing import stop_words
 from kagami.plan.language.sentences import Own, Words, sentence_parts
 from kagami.plan.language.translation import tr
 from kagami.plan.messages import listing
 from kagami.plan.naming import free_name
+from kagami.plan.places.selecting import plain_id
 from kagami.plan.steps import KINDS, Carve, Chapter, Step, Turn, in_order_of_work, kind_of
 from web.bench.hues import hues_of
 from web.bench.tokens import Token, add_words, slot_token
@@ -92,10 +98,19 @@ def _takes(cls: type[Step]) -> str:
     return ("", "one", "two")[min(single, 2)]
 
 
-def draw_slip(plan: Plan, result: Result, kind: str, position: int, asked: Sequence[str] = ()) -> Slip:
-    """The slip of a kind at a place of the plan; `result` is the plan up to there, `asked` figures to begin with."""
+def draw_slip(
+    plan: Plan,
+    result: Result,
+    kind: str,
+    position: int,
+    asked: Sequence[str] = (),
+    stood: Mapping[str, Any] | None = None,
+) -> Slip:
+    """The slip of a kind at a place of the plan; `result` is the plan up to there, `asked` are figures to begin with,
+    `stood` is what was filled in before.
+    """
     cls = KINDS[kind]
-    step = _model(plan, result, cls, position, asked)
+    step = _with_what_stood(plan, _model(plan, result, cls, position, asked), stood or {}, position)
     names, hues = plan.names(), hues_of(plan)
     tokens: list[Token] = []
     for part in sentence_parts(cls):
@@ -147,6 +162,20 @@ def _model(plan: Plan, result: Result, cls: type[Step], position: int, asked: Se
         begun[single[1]] = lines[-1]
     fields = {name: value for name, value in begun.items() if value is not None}
     return cls.model_validate({**fields, "id": "new", "name": free_name(plan, tr(cls.noun))})
+
+
+def _with_what_stood(plan: Plan, step: Step, stood: Mapping[str, Any], position: int) -> Step:
+    """The step with the fields that were filled in, as far as they can be read; a figure that is gone is begun anew."""
+    ids = {other.name: other.id for other in plan.steps[:position]}
+    for field, kind in step.field_kinds().items():
+        if field not in stood or not kind.typed:
+            continue
+        with contextlib.suppress(PlanError, ValidationError):
+            value = kind.take(stood[field], field, Scanner("", ids, stop_words()))
+            anew = type(step).model_validate({**step.model_dump(), field: value})
+            if {plain_id(one) for one in kind.figures(anew[field])} <= set(ids.values()):
+                step = anew
+    return step
 
 
 def _is_area(step: Step, result: Result) -> bool:

@@ -1,6 +1,6 @@
 """What the Bench has drawn of a plan: work for evaluators (see `web.evaluation.door`). It knows no request."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -82,10 +82,12 @@ def checks_of(plan: Plan, cache: Cache, state: Looking) -> str:
     return render_to_string("bench/_checks.html", {"rows": rows})
 
 
-def slip_of(plan: Plan, cache: Cache, kind: str, state: Looking, figures: Sequence[str]) -> str:
-    """The slip of a new step at the needle, as HTML; `figures` are those to begin with."""
+def slip_of(
+    plan: Plan, cache: Cache, kind: str, state: Looking, figures: Sequence[str], fields: Mapping[str, Any]
+) -> str:
+    """The slip of a new step at the needle, as HTML; `figures` are those to begin with, `fields` what stood in it."""
     position = state.position(plan)
-    drawn = draw_slip(plan, evaluate(plan, cache, position), kind, position, figures)
+    drawn = draw_slip(plan, evaluate(plan, cache, position), kind, position, figures, fields)
     return render_to_string("bench/_slip.html", {"slip": drawn})
 
 

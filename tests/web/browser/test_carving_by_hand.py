@@ -45,6 +45,26 @@ class Carving(HandCase):
         self.assertEqual(self.stored(mark).step("cut").picks, ())
 
 
+class Crumbs(HandCase):
+    def test_crumbs_light_up_on_the_sheet_and_a_click_mends_them(self) -> None:
+        mark = self.bench(
+            "Square one of side 4u, its right on O, turned by 0°.\n"
+            "Square two of side 4u, its left on 0.01u right and 0u up from O, turned by 0°.\n"
+            "Box whole, 12u wide and 4u high, its centre on O, turned by 0°.\n"
+            "Of one, two and whole keep in one + whole, 1 of 1, here; in two + whole, 1 of 1, here, "
+            "the rest dropped: piece kept.\n",
+            "?step=kept",
+        )
+        crumb = self.page.locator(".crumb")
+        expect(crumb).to_have_count(1)
+        crumb.first.hover()
+        expect(self.page.locator("#pill")).to_contain_text("too small to be meant")
+        crumb.first.click()
+        self.settled(2)
+        expect(crumb).to_have_count(0)
+        self.assertEqual(len(self.stored(mark).step("kept").picks), 3)
+
+
 class Coarse(HandCase):
     def test_a_figure_clicked_in_the_sentence_is_left_out_of_the_cutting(self) -> None:
         mark = self.bench(

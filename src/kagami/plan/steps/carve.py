@@ -10,7 +10,7 @@ import numpy as np
 
 from kagami.geometry.arrangement import Arrangement
 from kagami.geometry.arrays import Bools
-from kagami.geometry.crumbs import broadest_neighbour, crumbs
+from kagami.geometry.crumbs import Crumb, broadest_neighbour, crumbs
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.geometry.selection import outline_of_faces
@@ -30,6 +30,8 @@ class CarveDetail:
 
     cutting: Cutting
     kept: Bools
+    crumbs: tuple[Point, ...] = ()
+    """A place in each region that is too small to be meant and does not go with its broadest neighbour."""
 
     @property
     def regions(self) -> Regions:
@@ -87,9 +89,12 @@ class Carve(Step):
         regions = cutting.regions
         kept = chosen(regions, self.rest == "kept", choices)
         owners = [outcome.id for outcome, figure in zip(outcomes, figures, strict=True) for _ in figure.copies]
-        notes.extend(crumb_notes(regions.arrangement, [s for figure in figures for s in figure.copies], owners, kept))
+        found = stray_crumbs(regions.arrangement, [s for figure in figures for s in figure.copies], kept)
+        notes.extend(crumb_notes(found, owners))
         shape = outline_of_faces(regions.arrangement, kept)
-        return Drawing(Figure((shape,)), tuple(notes), CarveDetail(cutting, kept))
+        return Drawing(
+            Figure((shape,)), tuple(notes), CarveDetail(cutting, kept, tuple(crumb.place for crumb in found))
+        )
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """What becomes of the rest, above the figures."""
@@ -114,17 +119,17 @@ def _as_they_are(pick: Pick, copies: Mapping[str, int], muted: frozenset[str]) -
     return pick.model_copy(update={"cover": tuple(cover), "among": among})
 
 
-def crumb_notes(
-    arrangement: Arrangement, shapes: Sequence[Shape], owners: Sequence[str], kept: Bools
-) -> list[tuple[str, Mapping[str, object]]]:
-    """Remarks on regions too small to be meant that are kept or dropped otherwise than their broadest neighbour, with
-    the near miss beside each; `owners` are ids of steps by shape.
-    """
-    found = [
+def stray_crumbs(arrangement: Arrangement, shapes: Sequence[Shape], kept: Bools) -> list[Crumb]:
+    """Regions too small to be meant that are kept or dropped otherwise than their broadest neighbour."""
+    return [
         crumb
         for crumb in crumbs(arrangement, shapes)
         if kept[crumb.face] != kept[broadest_neighbour(arrangement, crumb.face)]
     ]
+
+
+def crumb_notes(found: Sequence[Crumb], owners: Sequence[str]) -> list[tuple[str, Mapping[str, object]]]:
+    """Remarks on crumbs, with the near miss beside each; `owners` are ids of steps by shape."""
     if not found:
         return []
     first = found[0]

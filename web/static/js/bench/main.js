@@ -10,6 +10,7 @@ import { watchChosen } from "./chosen.js";
 import { duplicate, watchClipboard } from "./clipboard.js";
 import { fold, watchFolds } from "./folds.js";
 import { watchGathering } from "./gather.js";
+import { restoreHalf, watchHalf } from "./half.js";
 import { watchHandles } from "./handles.js";
 import { watchKeys } from "./keys.js";
 import { closeHelp, openHelp, watchHelp } from "./help.js";
@@ -101,9 +102,9 @@ document.addEventListener("click", (event) => {
 
 // What is set as words and works as a button, so that it can wrap with the sentence.
 document.addEventListener("keydown", (event) => {
-  if (!event.target.matches("span[role=button]") || !["Enter", " "].includes(event.key)) return;
+  if (!event.target.matches("span[role=button], .crumb") || !["Enter", " "].includes(event.key)) return;
   event.preventDefault();
-  event.target.click();
+  event.target.dispatchEvent(new MouseEvent("click", { bubbles: true }));
 });
 
 document.addEventListener("keydown", (event) => {
@@ -145,5 +146,7 @@ watchChecks();
 watchHelp();
 watchTasks();
 watchClipboard();
+watchHalf(plan);
 makeLeft();
+restoreHalf();
 document.getElementById("main").dataset.ready = "yes";

@@ -14,6 +14,9 @@ import { placeOf, scale } from "./view.js";
 const FAR = 4;
 let held = null;
 let nth = 0;
+// Where the pointer was last, and whether Shift was pressed since by itself.
+let last = null;
+let tapped = false;
 
 function placing() {
   const slip = currentSlip();
@@ -56,6 +59,7 @@ function onDown(event) {
 
 function onMove(event) {
   if (!held) {
+    last = event;
     if (placing() && event.buttons === 0) aimAt(event);
     return;
   }
@@ -84,6 +88,11 @@ function leaveOff() {
   takeAllBack();
 }
 
+function walkOn(by) {
+  nth += by;
+  aimAt(last);
+}
+
 // What is filled in stands on the sheet before it is added.
 function showSlip() {
   const slip = currentSlip();
@@ -96,15 +105,22 @@ export function watchPlacing(sheet, plan) {
   sheet.addEventListener("pointerup", onUp);
   sheet.addEventListener("pointerleave", () => ring(null));
   watchLeavingOff(sheet, () => held !== null, leaveOff);
-  // A wheel turned with Shift walks through the anchors that lie together.
+  // A wheel turned with Shift, or Shift pressed by itself, walks through the anchors that lie together.
+  document.addEventListener("keydown", (event) => {
+    tapped = event.key === "Shift" && !event.repeat;
+  });
+  document.addEventListener("keyup", (event) => {
+    if (event.key === "Shift" && tapped && placing() && last && !held) walkOn(1);
+  });
   sheet.addEventListener(
     "wheel",
     (event) => {
       if (!placing() || !event.shiftKey) return;
       event.preventDefault();
       event.stopPropagation();
-      nth += Math.sign(event.deltaY || event.deltaX);
-      aimAt(event);
+      tapped = false;
+      last = event;
+      walkOn(Math.sign(event.deltaY || event.deltaX));
     },
     { capture: true, passive: false },
   );

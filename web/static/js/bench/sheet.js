@@ -77,13 +77,15 @@ function onOver(event) {
   lightStep(stepOf(event.target), true);
   const region = event.target.closest(".region");
   if (region) lightOrbit(region);
+  const crumb = event.target.closest(".crumb");
+  if (crumb) tell(crumb.dataset.said);
   const named = event.target.closest(".dot") || (choosing()?.what === "figures" && event.target.closest(".line"));
   if (named) tell(named.dataset.text || named.dataset.name);
 }
 
 function onOut(event) {
   lightStep(stepOf(event.target), false);
-  if (event.target.closest(".region, .dot, .line")) lightOrbit(null);
+  if (event.target.closest(".region, .dot, .line, .crumb")) lightOrbit(null);
 }
 
 export function watchSheet(sheet, plan) {

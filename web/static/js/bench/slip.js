@@ -14,14 +14,22 @@ export function closeSlip() {
   document.dispatchEvent(new CustomEvent("bench:slip-closed"));
 }
 
-export async function openSlip(kind, figures) {
+// `figures` are those to begin with; `fields` what stood in a slip that is opened again.
+export async function openSlip(kind, figures, fields) {
   closeSlip();
   try {
-    const text = await server.html(`slip/${kind}/`, figures ? { figures } : {});
+    const asked = fields ? { fields: JSON.stringify(fields) } : figures ? { figures } : {};
+    const text = await server.html(`slip/${kind}/`, asked);
     const place = document.getElementById("slip-place");
     place.innerHTML = text;
     const slip = currentSlip();
     slip.scrollIntoView({ block: "nearest" });
+    for (const [name, value] of Object.entries(fields || {})) {
+      const field = slip.elements[name];
+      if (!field || typeof value !== "string") continue;
+      field.value = value;
+      if (field.matches("input")) field.size = Math.max(1, value.length);
+    }
     (slip.querySelector("input.value:not(.own), .slot") || slip.querySelector("input")).focus();
     document.dispatchEvent(new CustomEvent("bench:slip-opened", { detail: { kind } }));
   } catch (error) {

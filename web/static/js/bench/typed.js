@@ -98,6 +98,7 @@ async function send(form) {
       fresh.value = "";
       fresh.focus();
       fresh.scrollIntoView({ block: "nearest" });
+      document.dispatchEvent(new CustomEvent("bench:sentence-taken"));
     }
   }
 }

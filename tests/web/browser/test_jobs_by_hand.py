@@ -17,7 +17,9 @@ from tests.web.browser.test_by_hand import HandCase
 EXAMPLES = pathlib.Path(__file__).parents[3] / "examples" / "jobs"
 
 
-class Jobs(HandCase):
+class JobCase(HandCase):
+    """A mark that is compared with an example."""
+
     def same_mark(self, made: Plan, example: str) -> None:
         """Area, nodes and symmetry are those of the example."""
         found, wanted = (evaluate(plan) for plan in (made, load_plan((EXAMPLES / example).read_bytes())))
@@ -30,6 +32,8 @@ class Jobs(HandCase):
             (mine.symmetry.order, mine.symmetry.mirrored), (theirs.symmetry.order, theirs.symmetry.mirrored)
         )
 
+
+class Jobs(JobCase):
     def test_the_tide_rose_by_pointer(self) -> None:
         mark = self.bench("Mark: Tide rose\nModule: 3 mm\n")
         self.verb("centre-lines")

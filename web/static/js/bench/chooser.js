@@ -24,7 +24,7 @@ export async function openChooser(slot) {
   closeChooser();
   if (again) return;
   const { what, many, value } = slot.dataset;
-  const of = slot.closest("[data-step]")?.dataset.step || "";
+  const of = slot.closest("[data-step]:not(main)")?.dataset.step || "";
   const kind = slot.closest("form.slip")?.dataset.kind || "";
   try {
     const text = await server.html("choices/", { what, of, kind, many: many || "", chosen: value });
@@ -56,7 +56,7 @@ function fill(slot, values, choices) {
 
 function settle(values, choices) {
   const { slot, many } = open;
-  const step = slot.closest("[data-step]")?.dataset.step;
+  const step = slot.closest("[data-step]:not(main)")?.dataset.step;
   const field = slot.dataset.field;
   closeChooser();
   slot.focus();

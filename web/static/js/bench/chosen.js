@@ -5,7 +5,7 @@ import { openSlip } from "./slip.js";
 import { word } from "./words.js";
 
 // First what is done most often; the rest stands in its chapter.
-const ONE = ["turn", "reflect", "march", "echo", "offset", "band", "round", "move", "carve"];
+const ONE = ["turn", "reflect", "march", "echo", "offset", "band", "round", "move", "carve", "union"];
 const MANY = ["carve", "union", "difference", "intersection", "exclusion", "divide", "group", "gap", "weave"];
 let beside = [];
 let last;

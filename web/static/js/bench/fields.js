@@ -25,7 +25,7 @@ function isField(element) {
 const TRIED = ["measure", "tone", undefined];
 
 function changeOf(field) {
-  const step = field.closest("[data-step]")?.dataset.step;
+  const step = field.closest("[data-step]:not(main)")?.dataset.step;
   if (field.dataset.act) return KINDS[field.dataset.act](field, step);
   return ["set-field", { step, field: field.dataset.field, value: field.value }];
 }

@@ -97,7 +97,8 @@ const ACTS = {
 document.addEventListener("click", (event) => {
   const button = event.target.closest("button[data-act], [role=button][data-act]");
   const act = button && ACTS[button.dataset.act];
-  if (act) act(button, button.closest("[data-step]")?.dataset.step);
+  // The page itself names the open step as well; a button that stands in no step is about none.
+  if (act) act(button, button.closest("[data-step]:not(main)")?.dataset.step);
 });
 
 // What is set as words and works as a button, so that it can wrap with the sentence.

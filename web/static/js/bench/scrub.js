@@ -13,7 +13,7 @@ const HALF = 12;
 let held = null;
 
 function whatOf(field) {
-  const step = field.closest("[data-step]")?.dataset.step;
+  const step = field.closest("[data-step]:not(main)")?.dataset.step;
   if (field.dataset.act === "measure") return { name: field.dataset.name };
   return step && field.dataset.field ? { step, field: field.dataset.field } : null;
 }

@@ -15,7 +15,7 @@ function lightStep(step, on) {
 }
 
 function stepOf(element) {
-  return element.closest?.("[data-lights]")?.dataset.lights || element.closest?.("[data-step]")?.dataset.step;
+  return element.closest?.("[data-lights]")?.dataset.lights || element.closest?.("[data-step]:not(main)")?.dataset.step;
 }
 
 function lightOrbit(region) {

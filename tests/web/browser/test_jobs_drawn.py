@@ -1,0 +1,287 @@
+"""Larger pieces of a designer's work, drawn on the sheet from an empty mark; each comes to its example.
+
+J01 a letter from bars and hinge circles, J04 interlaced circles with a solved distance, J07 a knot from one strand, J10
+a faceted body, J18 a letter from nested circles.
+"""
+
+from __future__ import annotations
+
+from playwright.sync_api import expect
+
+from tests.web.browser.test_jobs_by_hand import JobCase
+from web.marks.models import Mark
+
+
+class Drawn(JobCase):
+    """A hand that waits until each change is saved, as one who looks does."""
+
+    def begin(self, text: str) -> Mark:
+        self.number = 1
+        return self.bench(text)
+
+    def done(self) -> None:
+        self.number += 1
+        self.settled(self.number)
+
+    def draw(self, kind: str, start: tuple[float, float], end: tuple[float, float]) -> None:
+        """Take up a verb, press, draw on, let go."""
+        self.verb(kind)
+        self.sweep(start, end)
+        self.done()
+
+    def say(self, *sentences: str) -> None:
+        for sentence in sentences:
+            line = self.page.locator(".typing .sentence-input")
+            line.fill(sentence)
+            line.press("Enter")
+            self.done()
+
+    def call(self, name: str) -> None:
+        """Give the open step a name."""
+        field = self.page.locator(".step.active .value.own")
+        field.fill(name)
+        field.press("Enter")
+        self.done()
+
+    def value(self, field: str, value: str) -> None:
+        """Type over a value of the open step."""
+        element = self.page.locator(f".step.active .value[data-field={field}]")
+        if element.evaluate("field => field.tagName") == "SELECT":
+            element.select_option(value)
+        else:
+            element.fill(value)
+            element.press("Enter")
+        self.done()
+
+    def fill(self, field: str, *names: str) -> None:
+        """Choose for a slot of the open slip, from its list."""
+        slot = self.page.locator(f"form.slip .slot[data-field={field}]")
+        slot.click()
+        chooser = self.page.locator(".chooser")
+        pressed = chooser.locator("[aria-pressed=true]")
+        while pressed.count():
+            pressed.first.click()
+        for name in names:
+            chooser.locator(".choice").filter(has=self.page.get_by_text(name, exact=True)).first.click()
+        if slot.get_attribute("data-many"):
+            chooser.get_by_role("button", name="take these").click()
+        expect(chooser).to_have_count(0)
+
+    def add(self) -> None:
+        self.page.locator("form.slip").get_by_role("button", name="Add").click()
+        self.done()
+
+    def open_step(self, name: str) -> None:
+        if self.page.locator(f".step.active[data-name='{name}']").count() == 0:
+            self.page.locator(f".step[data-name='{name}'] .number").click()
+        expect(self.page.locator(f".step.active[data-name='{name}']")).to_have_count(1)
+
+    def choose(self, first: str, *others: str) -> None:
+        """Open a step, and choose others beside it."""
+        self.open_step(first)
+        for name in others:
+            sentence = self.page.locator(f".step[data-name='{name}'] .sentence")
+            sentence.click(position={"x": 4, "y": 8}, modifiers=["Shift"])
+        expect(self.page.locator(".verbs .with")).to_contain_text(f"with {', '.join((first, *others))}:")
+
+    def with_chosen(self, verb: str) -> None:
+        self.page.locator(".verbs .with").get_by_role("button", name=verb, exact=True).click()
+        expect(self.page.locator("form.slip")).to_be_visible()
+
+    def measure(self, name: str, value: str) -> None:
+        page = self.page
+        page.get_by_role("button", name="+ measure").click()
+        page.get_by_label("name of the measure").fill(name)
+        page.get_by_label("value of the measure").fill(value)
+        page.keyboard.press("Enter")
+        self.done()
+
+    def test_the_letter_of_nested_circles(self) -> None:
+        mark = self.begin("Mark: Letter of circles\nModule: 2 mm\nSheet: 30u\n")
+        for name, x in (("outer", 0), ("bowl", 2), ("core", 4)):
+            self.draw("circle", (x, 0), (8, 0))
+            self.call(name)
+        self.verb("circle-between")
+        self.fill("first", "outer")
+        self.fill("second", "bowl")
+        self.fill("place", "left of bowl")
+        self.add()
+        self.call("eye")
+        for name, y in (("floor", -4), ("roof", 4), ("middle", 0)):
+            self.draw("guide-line", (4, y) if y else (0, 0), (9, y))
+            self.call(name)
+        self.verb("circle-between")
+        self.fill("first", "floor")
+        self.fill("second", "roof")
+        self.fill("place", "centre of core")
+        self.add()
+        self.call("pearl")
+        self.verb("circle-touching")
+        self.fill("figures", "bowl", "core", "middle")
+        self.add()
+        self.call("spot")
+        for whole, part, name in (("outer", "bowl", "stroke"), ("stroke", "eye", "shell"), ("pearl", "spot", "heart")):
+            self.choose(whole, part)
+            self.with_chosen("subtract")
+            self.add()
+            self.call(name)
+        self.same_mark(self.stored(mark), "j18-nested-letter.plan")
+
+    def test_the_letter_of_bars_and_hinge_circles(self) -> None:
+        mark = self.begin("Mark: Net loft\nModule: 5 mm\nSheet: 22u\n")
+        self.measure("w", "1.5u")
+        self.measure("rise", "2.6u")
+        self.say("Point crown, -w right and rise up from O")
+        self.draw("circle", (-1.5, 2.6), (0.75, 2.6))
+        self.call("rim")
+        self.value("radius", "1.5w")
+        self.draw("circle", (-1.5, 2.6), (-1.5, 3.6))
+        self.call("counter")
+        self.value("radius", "w/2")
+        self.say("Box below, 4w wide and 2w high, its top on crown, turned by 0°, as a guide")
+        self.choose("rim", "counter", "below")
+        self.with_chosen("subtract")
+        self.add()
+        self.call("arch")
+        self.say("Point foot, -2w right and -rise - 1.5w up from O")
+        self.draw("bar", (-3, -4.85), (-3, 0))
+        self.call("leg")
+        self.value("width", "w")
+        self.value("length", "2rise + 1.5w")
+        self.draw("bar", (0, 0), (0, 3))
+        self.call("stem")
+        self.value("width", "w")
+        self.value("length", "rise")
+        mouse = self.page.mouse
+        mouse.move(*self.at(-3, -3))
+        mouse.down()
+        mouse.move(*self.at(-3, 2.8), steps=4)
+        mouse.move(*self.at(-2.6, 4.2), steps=4)
+        mouse.move(*self.at(0.2, 3.4), steps=4)
+        mouse.move(*self.at(0.2, 1), steps=4)
+        expect(self.page.locator("#pill")).to_contain_text("Unite leg")
+        mouse.up()
+        self.done()
+        self.call("half")
+        self.with_chosen("turn")
+        self.page.locator("form.slip [name=copies]").fill("2")
+        self.click_sheet(0, 0)
+        self.done()
+        self.call("halves")
+        self.with_chosen("unite")
+        self.add()
+        self.same_mark(self.stored(mark), "j01-net-loft.plan")
+
+    def test_the_heap_of_salt(self) -> None:
+        mark = self.begin("Mark: Heap of salt\nModule: 2 mm\nSheet: 44u\n")
+        self.measure("a", "7u")
+        self.measure("gap", "0.24u")
+        self.say("Square first of side a, its centre on O, turned by 45°")
+        half = 7 / 2**0.5
+        ends = (
+            ("second", (half, 0), (-half, 0)),
+            ("third", (-half, 0), (half, 0)),
+            ("fourth", (0, -half), (-half, 0)),
+            ("fifth", (0, -half), (half, 0)),
+        )
+        for name, start, end in ends:
+            self.open_step("first")
+            self.verb("place")
+            self.fill("figure", "first")
+            self.sweep(start, end)
+            self.done()
+            self.call(name)
+        tops = {"first": (0, half), "second": (-2 * half, half), "third": (2 * half, half)}
+        tops |= {"fourth": (-half, 2 * half), "fifth": (half, 2 * half)}
+        for x, y in tops.values():
+            self.draw("guide-line", (x, y), (x, y + 2))
+        for x, y in tops.values():
+            self.verb("split")
+            self.click_sheet(x + 0.4, y - half + 0.3)
+            self.done()
+        names = [step.name for step in self.stored(mark).steps[-5:]]
+        self.choose(names[0], *names[1:])
+        self.with_chosen("group")
+        self.add()
+        self.call("facets")
+        self.say("Part facets by gap, each giving half: crystal")
+        self.same_mark(self.stored(mark), "j10-heap-of-salt.plan")
+
+    def test_the_mooring_knot(self) -> None:
+        mark = self.begin("Mark: Mooring knot\nModule: 2 mm\nSheet: 36u\n")
+        for name, value in (("w", "1.3u"), ("gap", "0.3u"), ("s", "2.6u")):
+            self.measure(name, value)
+        self.verb("grid")
+        self.page.locator("form.slip [name=cell]").fill("s")
+        self.page.locator("form.slip [name=cells]").fill("8")
+        self.add()
+        self.call("net")
+        self.say("Path course, closed, through 4 1 of net; 4 9 of net; 6 9 of net; 6 1 of net, as a guide")
+        self.with_chosen("round corners")
+        self.page.locator("form.slip [name=radius]").fill("s - 0.01s")
+        self.add()
+        self.call("soft")
+        self.page.get_by_role("button", name="make it a guide").click()
+        self.done()
+        self.verb("turn-part")
+        self.fill("figure", "soft")
+        self.page.locator("form.slip [name=angle]").fill("90")
+        self.page.locator("form.slip [name=copies]").fill("2")
+        self.click_sheet(0, 0)
+        self.done()
+        self.call("strands")
+        self.draw("circle", (0, 0), (6, 0))
+        self.call("hoop")
+        self.value("radius", "2.4 s")
+        self.choose("strands", "hoop")
+        self.with_chosen("weave")
+        for field, text in (("width", "w"), ("gap", "gap")):
+            self.page.locator(f"form.slip [name={field}]").fill(text)
+        self.add()
+        self.call("knot")
+        self.say("Lay a band w/5 wide along the middles of knot: thread", "From knot take thread: piece rope")
+        self.same_mark(self.stored(mark), "j07-mooring-knot.plan")
+
+    def test_the_interlaced_cross(self) -> None:
+        mark = self.begin("Mark: Interlaced cross\nModule: 2 mm\nSheet: 40u\n")
+        for name, value in (("r", "5u"), ("d", "5.7u"), ("w", "0.4u"), ("gap", "0.12u"), ("e", "4u")):
+            self.measure(name, value)
+        self.say("Point east, d right and 0u up from O")
+        self.draw("circle", (5.7, 0), (10.7, 0))
+        self.call("one")
+        self.value("radius", "r")
+        self.with_chosen("turn")
+        self.page.locator("form.slip [name=copies]").fill("4")
+        self.click_sheet(0, 0)
+        self.done()
+        self.call("ones")
+        self.verb("rotate")
+        self.fill("figure", "ones")
+        self.page.locator("form.slip [name=angle]").fill("45")
+        self.click_sheet(0, 0)
+        self.done()
+        self.call("first")
+        self.say("Let copy 1 of first go: a, as a guide", "Let copy 2 of first go: b, as a guide")
+        self.say("Point north, 0u right and e up from O")
+        self.draw("circle", (0, 4), (0, 5.6))
+        self.call("two")
+        self.value("radius", "0.32 r")
+        self.type_in(
+            "measure:e",
+            "solve distance from crossing 1 of a and b to nearest place of two to crossing 1 of a and b = "
+            "distance from crossing 2 of a and b to nearest place of two to crossing 2 of a and b "
+            "between 3.4u and 5u, near 4u",
+        )
+        self.done()
+        self.open_step("two")
+        self.with_chosen("turn")
+        self.page.locator("form.slip [name=copies]").fill("4")
+        self.click_sheet(0, 0)
+        self.done()
+        self.call("second")
+        self.choose("first", "second")
+        self.with_chosen("weave")
+        for field, text in (("width", "w"), ("gap", "gap")):
+            self.page.locator(f"form.slip [name={field}]").fill(text)
+        self.add()
+        self.same_mark(self.stored(mark), "j04-interlaced-cross.plan")

@@ -6,7 +6,7 @@ from typing import Any, Final
 
 from kagami.exchange.svg import Frame, path_data
 from kagami.geometry.measure.size import Box
-from kagami.plan.evaluation.ink import Piece, pieces
+from kagami.plan.evaluation.ink import Piece, joined, pieces
 from kagami.plan.evaluation.readings import ink_box
 from kagami.plan.evaluation.result import Result
 from web.memo import Memo
@@ -65,7 +65,7 @@ def _key(result: Result) -> object:
 
 def pictures_alike(results: Sequence[Result]) -> list[Picture]:
     """The ink of several marks, each in the middle of its square, at one scale at which the largest fits."""
-    marks = [pieces(result) for result in results]
+    marks = [joined(pieces(result)) for result in results]
     boxes = [ink_box(pieces) for pieces in marks]
     side = max((max(box.width, box.height) for box in boxes if box), default=1.0)
     drawn = zip(results, marks, boxes, strict=True)

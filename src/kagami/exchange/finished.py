@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from kagami.exchange.artwork import Area, Artwork
 from kagami.plan.document import Plan
-from kagami.plan.evaluation.ink import pieces
+from kagami.plan.evaluation.ink import joined, pieces
 from kagami.plan.evaluation.readings import ink_box
 from kagami.plan.evaluation.result import Result
 
@@ -19,11 +21,12 @@ def artwork(plan: Plan, result: Result, fill: str | None = None) -> Artwork:
     Raises:
         NothingToDraw: no piece carries ink.
     """
-    marks = pieces(result)
+    found = pieces(result)
+    marks = joined([replace(piece, tone="", colour=fill) for piece in found] if fill else found)
     whole = ink_box(marks)
     if whole is None:
         raise NothingToDraw(
             f"“{plan.title}” has no ink yet, so there is nothing to write. Keep a region, or draw a closed figure."
         )
-    areas = tuple(Area(piece.name, piece.shape, fill or piece.colour) for piece in marks)
+    areas = tuple(Area(piece.name, piece.shape, piece.colour) for piece in marks)
     return Artwork(plan.title, areas, whole, plan.module.size, plan.module.unit)

@@ -44,6 +44,8 @@ MEANT = {
     "ring from 2 to 3": "Ring ring on O from radius 2u to 3u.",
     "arc radius 2 from 0 to 45": "Arc arc on O with radius 2u from 0° to 45°.",
     "arc radius 2 from 0 ° to 45 °": "Arc arc on O with radius 2u from 0° to 45°.",
+    "square a on O with side 2u": "Square a of side 2u, its centre on O, turned by 0°.",
+    "a square on O with side 2u": "Square square of side 2u, its centre on O, turned by 0°.",
     "offset disc by 0.25": "Offset disc by 0.25u, 1 step, corners mitred: offset.",
     "band 2 wide on axis": "Band band, 2u wide, on axis, ends butt and corners mitred.",
     "point 2 right and 1 up": "Point point, 2u right and 1u up from O.",

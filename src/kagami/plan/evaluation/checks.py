@@ -23,7 +23,7 @@ from kagami.geometry.point import Point
 from kagami.geometry.selection import islands
 from kagami.geometry.table import CurveTable, tabulate
 from kagami.geometry.tolerance import SAME
-from kagami.plan.evaluation.ink import pieces
+from kagami.plan.evaluation.ink import joined, pieces
 from kagami.plan.evaluation.result import Result
 
 FIRST_BOUND: Final = 0.02
@@ -52,7 +52,7 @@ class Checks:
 
 def check_mark(result: Result) -> Checks:
     """Check an evaluated plan's ink."""
-    parts = [island for piece in pieces(result) for island in islands(piece.shape)]
+    parts = [island for piece in joined(pieces(result)) for island in islands(piece.shape)]
     faults = [fault for part in parts for fault in node_faults(part)]
     kinks = tuple(fault.place for fault in faults if fault.fault is Fault.KINKED)
     nodes = tuple(fault for fault in faults if fault.fault is not Fault.KINKED)

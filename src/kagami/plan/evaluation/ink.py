@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import itertools
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from typing import Final
 
+from kagami.geometry.boolean import union
+from kagami.geometry.measure.size import box, perimeter
 from kagami.geometry.outline import Shape
+from kagami.geometry.tolerance import LENGTH, SAME
 from kagami.plan.evaluation.evaluate import inking
 from kagami.plan.evaluation.result import Result
 from kagami.plan.tones import tone_colours
@@ -44,3 +49,43 @@ def pieces(result: Result) -> tuple[Piece, ...]:
             name = step.name if len(inks) == 1 else f"{step.name} {tone}"
             found.append(Piece(step.id, name, shape, tone, colours.get(tone, INK)))
     return tuple(found)
+
+
+def joined(marks: Sequence[Piece]) -> tuple[Piece, ...]:
+    """Pieces as they are drawn and leave: those of one tone that follow each other and meet are one, so that no seam
+    shows between them. It has the id of the first, and the names of all.
+    """
+    runs = itertools.groupby(marks, key=lambda piece: (piece.tone, piece.colour))
+    return tuple(piece for _tone, run in runs for piece in _joined_run(list(run)))
+
+
+def _joined_run(run: list[Piece]) -> list[Piece]:
+    near = [(a, b) for a, b in itertools.combinations(range(len(run)), 2) if _near(run[a], run[b])]
+    if not near or not _meet([piece.shape for piece in run]):
+        return run
+    cluster = list(range(len(run)))
+    for a, b in near:
+        if cluster[a] != cluster[b] and _meet([run[a].shape, run[b].shape]):
+            low, high = sorted((cluster[a], cluster[b]))
+            cluster = [low if one == high else one for one in cluster]
+    members = [[run[k] for k in range(len(run)) if cluster[k] == one] for one in dict.fromkeys(cluster)]
+    return [_as_one(pieces) for pieces in members]
+
+
+def _as_one(run: Sequence[Piece]) -> Piece:
+    if len(run) == 1:
+        return run[0]
+    name = ", ".join(piece.name for piece in run)
+    return replace(run[0], name=name, shape=union(*(piece.shape for piece in run)))
+
+
+def _near(first: Piece, second: Piece) -> bool:
+    a, b = box(first.shape), box(second.shape)
+    beside = a.left <= b.right + LENGTH and b.left <= a.right + LENGTH
+    return beside and a.bottom <= b.top + LENGTH and b.bottom <= a.top + LENGTH
+
+
+def _meet(shapes: Sequence[Shape]) -> bool:
+    """Whether areas overlap or share an edge: together their outlines are shorter. A place that is touched is not."""
+    apart = sum(perimeter(shape) for shape in shapes)
+    return perimeter(union(*shapes)) < apart - SAME * max(1.0, apart)

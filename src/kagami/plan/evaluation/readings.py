@@ -10,7 +10,7 @@ from kagami.geometry import boolean
 from kagami.geometry.measure.size import Box, area, box
 from kagami.geometry.measure.symmetry import Symmetry, symmetry
 from kagami.geometry.outline import Shape
-from kagami.plan.evaluation.ink import Piece, pieces
+from kagami.plan.evaluation.ink import Piece, joined, pieces
 from kagami.plan.evaluation.result import Result
 from kagami.plan.steps.carve import CarveDetail
 
@@ -39,7 +39,7 @@ def ink_box(marks: Sequence[Piece]) -> Box | None:
 
 def measure_mark(result: Result) -> Readings:
     """Measure an evaluated plan."""
-    marks = pieces(result)
+    marks = joined(pieces(result))
     regions, kept = _carved(result)
     whole = ink_box(marks)
     if whole is None:

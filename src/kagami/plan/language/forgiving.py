@@ -67,6 +67,9 @@ _SKIPPED: Final = re.compile(r"(?:[\s,.;:°]|degrees?\b|deg\b|called\b|named\b)*
 _WORD: Final = re.compile(r"[^\W\d_]+")
 ASIDE: Final = frozenset(("degrees", "degree", "deg", "called", "named"))
 """Words that end a value and are read with what they stand beside."""
+_LEADS: Final = r"(?:on|of|with|from|at|through)\b"
+_ARTICLE_AS_NAME: Final = re.compile(rf"an?\s+{_LEADS}")
+"""A figure called “a”, as figures are in geometry."""
 _DIAMETER: Final = re.compile(r"\b(?:with |of )?diameter (?:of )?(\d[\d.]*\s*u?|\w+)", re.IGNORECASE)
 _NUMBER: Final = re.compile(r"-?\d+(?:\.\d+)?")
 _CALLED: Final = re.compile(r"(?::|\bcalled|\bnamed)\s*$", re.IGNORECASE)
@@ -198,9 +201,10 @@ def mended(text: str, ids: Mapping[str, str]) -> str | None:
 
 
 def _plain(text: str, ids: Mapping[str, str]) -> str:
-    """Without articles, unless a figure is called so, and on one blank each."""
+    """Without articles, unless a figure is called so, and on one blank each. Before a word such as “on” it is a name."""
     articles = [word for word in ("a", "an", "the") if word not in ids]
-    text = re.sub(rf"\b(?:{'|'.join(articles)})\s+", "", text, flags=re.IGNORECASE) if articles else text
+    if articles:
+        text = re.sub(rf"\b(?:{'|'.join(articles)})\s+(?!{_LEADS})", "", text, flags=re.IGNORECASE)
     return re.sub(r"\s+", " ", text).strip()
 
 
@@ -298,7 +302,8 @@ class _Reader:
         text = self.scanner.text
         if isinstance(clause.slot, Own):
             found, first = parse_name(text, at), _WORD.match(text, at)
-            taken = first is not None and first[0].lower() in self.scanner.stops | {"o"}
+            named = _ARTICLE_AS_NAME.match(text, at)
+            taken = first is not None and not named and first[0].lower() in self.scanner.stops | {"o"}
             return None if found is None or taken or found[0] in self.scanner.ids else found
         try:
             value, end = clause.slot.kind.parse(self.scanner, at)

@@ -197,6 +197,6 @@ class _Drawn:
 
     def _word(self, dimension: Word) -> Handle:
         kind, value = self.step.field_kinds()[dimension.field], str(self.step[dimension.field])
-        words = kind.words
-        after = words[(words.index(value) + 1) % len(words)] if value in words else value
+        words = dimension.among or kind.words
+        after = words[(words.index(value) + 1) % len(words)] if value in words else words[0]
         return replace(self._at(dimension, dimension.place, value), next=after, label=tr(value))

@@ -22,6 +22,7 @@ from kagami.plan.messages import number_text
 from kagami.plan.ranges import subjects
 from kagami.plan.steps import Chapter, Step
 from kagami.plan.steps.carve import Carve, CarveDetail
+from kagami.plan.steps.weaving import WeaveDetail
 from kagami.plan.tones import tone_colours
 from kagami.plan.values.moving import plain_number
 from kagami.plan.values.solution import Solution
@@ -54,6 +55,8 @@ NOTES: Final = {
     "pieces-gone": "{count} pieces are narrower than the gap and left nothing.",
     "weave-crowded": "Crossings lie closer together along a strand than its band is wide, so that pieces overlap or "
     "miss there: at {places} (u right and up from O). Make the bands narrower, or move the crossings apart.",
+    "weave-strands": "Each outline of {name} is a strand of its own: {count} strands in all. For one strand, weave the "
+    "line along its middle, such as a circle in place of a ring.",
     "weave-clash": "Over and under cannot alternate everywhere: the crossings at {x}u, {y}u and at {to_x}u, {to_y}u "
     "follow each other and are passed alike. Turn one of them over.",
     "crumbs": "{count} regions are too small to be meant; the smallest, {width}u wide, lies {x}u right and {y}u up "
@@ -282,10 +285,12 @@ def _cutting(step: Step, state: Looking, names: dict[str, str]) -> Iterable[tupl
 
 
 def _reaches(step: Step, outcome: Outcome) -> Iterable[tuple[int, str]]:
-    """How far a pick in this carve may reach: the parts of the symmetry, from all round to one."""
-    if not isinstance(step, Carve) or outcome.drawing is None or not isinstance(outcome.drawing.detail, CarveDetail):
-        return
-    group = outcome.drawing.detail.regions.group
+    """How far a pick in this carve, or a crossing of this weave, may reach: from all round the symmetry to one."""
+    detail = outcome.drawing.detail if outcome.drawing else None
+    if isinstance(detail, WeaveDetail) and detail.group is not None:
+        yield 1, _("all round: {count}").format(count=detail.group.size)
+        yield 0, _("this one only")
+    group = detail.regions.group if isinstance(detail, CarveDetail) else None
     if group is None:
         return
     if group.order > 1:

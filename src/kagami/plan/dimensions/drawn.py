@@ -90,7 +90,7 @@ def across(field: str, shape: Shape, share: float, lies: str = "on") -> Dimensio
     if lies == "on":
         yield Linear(field, at.place, at.left, per=0.5, both=True)
     else:
-        yield Linear(field, at.place, at.left if lies == "left of" else at.left + math.pi)
+        yield Linear(field, at.place, at.left if lies in ("left of", "inside of") else at.left + math.pi)
 
 
 def right_and_up(right: str, up: str, foot: Point, dx: float) -> Dimensions:

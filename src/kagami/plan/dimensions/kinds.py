@@ -127,6 +127,8 @@ class Word:
 
     field: str
     place: Point
+    among: tuple[str, ...] = ()
+    """The words that a click goes through, where not all of the field's make sense."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -201,7 +201,7 @@ def mended(text: str, ids: Mapping[str, str]) -> str | None:
 
 
 def _plain(text: str, ids: Mapping[str, str]) -> str:
-    """Without articles, unless a figure is called so, and on one blank each. Before a word such as “on” it is a name."""
+    """Without articles, unless a figure is called so, and on one blank each. Before “on” and the like it is a name."""
     articles = [word for word in ("a", "an", "the") if word not in ids]
     if articles:
         text = re.sub(rf"\b(?:{'|'.join(articles)})\s+(?!{_LEADS})", "", text, flags=re.IGNORECASE)

@@ -23,8 +23,16 @@ CornerForm = Annotated[Literal["mitred", "round", "bevelled"], CHOICE]
 CORNERS = {"mitred": Corners.MITRE, "round": Corners.ROUND, "bevelled": Corners.BEVEL}
 EndForm = Annotated[Literal["butt", "round", "square"], CHOICE]
 ENDS = {"butt": Ends.BUTT, "round": Ends.ROUND, "square": Ends.SQUARE}
-Lies = Annotated[Literal["on", "left of", "right of"], CHOICE]
-PLACES = {"on": Place.MIDDLE, "left of": Place.LEFT, "right of": Place.RIGHT}
+Lies = Annotated[Literal["on", "left of", "right of", "inside of", "outside of"], CHOICE]
+PLACES = {
+    "on": Place.MIDDLE,
+    "left of": Place.LEFT,
+    "right of": Place.RIGHT,
+    "inside of": Place.LEFT,
+    "outside of": Place.RIGHT,
+}
+OF_AREAS = ("on", "inside of", "outside of")
+OF_LINES = ("on", "left of", "right of")
 WIDTH_AT = 0.5
 """Where along a line's first curve its width is drawn."""
 LAST_END = 2.0
@@ -53,7 +61,10 @@ class Band(Refining):
     corners: CornerForm = "mitred"
 
     def draw(self, inputs: Inputs) -> Drawing:
-        """A band along each copy; left and right are seen along the line (outlines run counter-clockwise)."""
+        """A band along each copy; left and right are seen along the line, inside and outside are those of an area
+        (whose outlines run counter-clockwise).
+        """
+        require_sides(inputs, self.lies)
         source, width = inputs.figure("figure"), inputs.positive("width")
         ends, corners, place = ENDS[self.ends], CORNERS[self.corners], PLACES[self.lies]
         shapes = tuple(band(shape, width, ends=ends, corners=corners, place=place) for shape in source.copies if shape)
@@ -63,7 +74,8 @@ class Band(Refining):
         """Its width across the line, and the words of its place, its ends and corners."""
         source = inputs.figure("figure").whole
         yield from across("width", source, WIDTH_AT, self.lies)
-        yield from words_along(source, {"lies": 0.75, "ends": 0.0, "corners": 1.0})
+        yield from words_along(source, {"ends": 0.0, "corners": 1.0})
+        yield from _side(inputs, 0.75)
 
 
 @register("taper")
@@ -83,6 +95,7 @@ class Taper(Refining):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """A band along each copy; the end width may be 0."""
+        require_sides(inputs, self.lies)
         source, width, last = inputs.figure("figure"), inputs.positive("width"), inputs.value("end_width")
         if last < 0:
             raise PlanError(
@@ -101,7 +114,8 @@ class Taper(Refining):
         source = inputs.figure("figure").whole
         yield from across("width", source, 0.0, self.lies)
         yield from across("end_width", source, LAST_END, self.lies)
-        yield from words_along(source, {"lies": 0.5, "ends": 0.25})
+        yield from words_along(source, {"ends": 0.25})
+        yield from _side(inputs, 0.5)
 
 
 @register("offset")
@@ -182,6 +196,24 @@ class Gap(Refining):
             one, other = ends
             yield Linear("gap", one.middle(other), one.direction(other), per=0.5, both=True)
             yield Word("way", one.middle(other))
+
+
+def require_sides(inputs: Inputs, lies: str) -> None:
+    """Refuse the inside or outside of a line.
+
+    Raises:
+        PlanError: it bounds no area.
+    """
+    if lies in OF_AREAS[1:] and not inputs.figure("figure").bounds_area:
+        raise PlanError("no-inside", field="lies", name=inputs.name("figure"))
+
+
+def _side(inputs: Inputs, share: float) -> Dimensions:
+    """The word for where a band lies, at a share of the way along its line."""
+    figure = inputs.figure("figure")
+    at = beside(figure.whole, share)
+    if at is not None:
+        yield Word("lies", at.place, OF_AREAS if figure.bounds_area else OF_LINES)
 
 
 def words_along(shape: Shape, words: Mapping[str, float]) -> Dimensions:

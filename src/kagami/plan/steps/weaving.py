@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import ClassVar, Literal
 
 from kagami.geometry.offset import Corners, Ends
 from kagami.geometry.outline import Shape
-from kagami.geometry.tolerance import CRUMB
+from kagami.geometry.symmetry_groups import Group
+from kagami.geometry.tolerance import CRUMB, LENGTH
 from kagami.geometry.weave import (
     Alternation,
     Crossing,
@@ -42,6 +44,8 @@ class WeaveDetail:
     crossings: tuple[Crossing, ...]
     alternation: Alternation
     gap: float
+    group: Group | None = None
+    """The symmetry that all its lines are known to share."""
 
 
 @register("weave")
@@ -77,7 +81,7 @@ class Weave(Refining):
         found = alternate(strands, crossings, flipped=[number - 1 for number in self.flipped])
         plain = alternate(strands, crossings)
         pieces = woven(strands, crossings, found, inputs.value("gap"))
-        notes = []
+        notes = list(_strands_told(inputs, len(strands)))
         if plain.clashes:
             first, second = (crossings[c].place for c in plain.clashes[0])
             values = {"x": number_text(first.x), "y": number_text(first.y)}
@@ -90,7 +94,7 @@ class Weave(Refining):
             notes.append(("weave-crowded", {"places": f"{told} and {more} more" if more > 0 else told}))
         anchors = {f"crossing-{k}": crossing.place for k, crossing in enumerate(crossings, 1)}
         shapes = tuple(piece for strand in pieces for piece in strand)
-        detail = WeaveDetail(tuple(strands), crossings, found, inputs.value("gap"))
+        detail = WeaveDetail(tuple(strands), crossings, found, inputs.value("gap"), _shared(inputs))
         apart = not close and inputs.value("gap") > CRUMB
         return Drawing(Figure(shapes, anchors, apart=apart), tuple(notes), detail)
 
@@ -108,6 +112,30 @@ class Weave(Refining):
         yield from (Flip("flipped", place, number) for number, place in enumerate(places, 1))
         if places:
             yield Linear("gap", places[0], GAP_AT, base=inputs.value("width") / 2)
+
+
+def _shared(inputs: Inputs) -> Group | None:
+    """The least of the groups of its figures, where all have one about one centre; a circle about it goes with any."""
+    figures = inputs.all_figures("figures")
+    groups = [figure.group for figure in figures if figure.group is not None]
+    if not groups:
+        return None
+    least = min(groups, key=lambda group: group.size)
+    for figure in figures:
+        centre = figure.anchors.get("centre")
+        about = figure.group.centre if figure.group else centre
+        if about is None or about.distance(least.centre) > LENGTH:
+            return None
+        if figure.group is not None and figure.group.order % least.order:
+            return None
+    return least
+
+
+def _strands_told(inputs: Inputs, count: int) -> Iterator[tuple[str, Mapping[str, object]]]:
+    """A remark where figures have several outlines, each of which is a strand: a ring gives two."""
+    several = [one for one in inputs.outcomes("figures") if any(len(shape.outlines) > 1 for shape in one.made.copies)]
+    if several:
+        yield "weave-strands", {"name": several[0].name, "count": count}
 
 
 @register("inlay")

@@ -3,7 +3,7 @@
 import { tell } from "./pill.js";
 import { html, revision } from "./server.js";
 
-const REST = 600;
+const REST = 1200;
 const place = document.getElementById("checks");
 let timer = 0;
 let shownFor = "";

@@ -6,6 +6,7 @@ import { tryOut } from "./live.js";
 import { hush, offer, tell } from "./pill.js";
 import { preview, takeAllBack } from "./preview.js";
 import { pinching } from "./pan.js";
+import { looking } from "./server.js";
 import { placeOf, scale } from "./view.js";
 
 const ARROWS = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
@@ -92,7 +93,7 @@ function offerTies(given) {
 function press(handle) {
   const { step, field } = named(handle);
   if (handle.dataset.form === "choice") return make("set-field", { step, field, value: handle.dataset.next }, handle);
-  return make("flip", { step, field, number: JSON.parse(handle.dataset.part)[0] }, handle);
+  return make("flip", { step, field, number: JSON.parse(handle.dataset.part)[0], every: Number(looking().every) }, handle);
 }
 
 function leaveOff() {

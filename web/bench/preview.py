@@ -33,7 +33,7 @@ from kagami.plan.values.solution import Solution
 from web.bench.handles import handles_html
 from web.bench.panel import fault_text, measure_result
 from web.bench.said import said_of
-from web.bench.sheet import active_handles, frame_of, region_name
+from web.bench.sheet import active_handles, frame_of, lines_of, region_name
 from web.bench.state import Looking
 from web.pictures.mirror import draw_mirror
 
@@ -117,7 +117,7 @@ def _changed(before: Result, after: Result) -> Iterable[tuple[Outcome, Outcome |
 
 def _lines(before: Result, after: Result, frame: Frame) -> Iterable[tuple[str, str]]:
     for outcome, _known in _changed(before, after):
-        yield outcome.id, path_data(outcome.figure.whole, frame) if outcome.figure else ""
+        yield outcome.id, lines_of(outcome.figure, frame) if outcome.figure else ""
 
 
 def _ink(before: Result, after: Result, frame: Frame) -> list[dict[str, str]]:

@@ -16,7 +16,9 @@ from kagami.plan.changes.picks import carve_detail
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.ink import pieces
 from kagami.plan.evaluation.result import Result
+from kagami.plan.figure import Figure
 from kagami.plan.messages import listing
+from kagami.plan.places.references import OWN_PLACE
 from kagami.plan.places.regions import Regions
 from kagami.plan.steps import Carve, Chapter
 from kagami.plan.values.expressions import MILLIMETRES
@@ -28,6 +30,8 @@ from web.memo import Memo
 SCALE: Final = 10.0
 DECIMALS: Final = 3
 MARGIN: Final = 0.04
+POINT_ARM: Final = 1.5
+"""Half the width of the cross that marks a point, in SVG units."""
 MOST_CRUMBS: Final = 60
 MOST_NAMED: Final = 5
 """Figures that are named for a region."""
@@ -148,12 +152,19 @@ def _lines(result: Result, hues: dict[str, str], frame: Frame, later: Result | N
         step = result.plan.step(outcome.id)
         if outcome.figure is None or step is None or step.chapter in (Chapter.CARVE, Chapter.TONE):
             continue
-        shape = outcome.figure.whole
-        if shape:
+        if outcome.figure.whole or OWN_PLACE in outcome.figure.anchors:
             hue = f"{hues[outcome.id]} dashed" if step.carries_no_ink else hues[outcome.id]
             hue = hue if outcome.id in result.outcomes else "later"
-            data = PATHS.get((outcome.key, frame), lambda shape=shape: path_data(shape, frame))
+            data = PATHS.get((outcome.key, frame), lambda figure=outcome.figure: lines_of(figure, frame))
             yield Line(outcome.id, outcome.name, hue, data)
+
+
+def lines_of(figure: Figure, frame: Frame) -> str:
+    """A figure's lines as path data; a point is a small cross."""
+    if figure.whole or OWN_PLACE not in figure.anchors:
+        return path_data(figure.whole, frame)
+    x, y = frame.place(figure.anchors[OWN_PLACE]).split()
+    return f"M{x} {y}m-{POINT_ARM} 0h{2 * POINT_ARM}m-{POINT_ARM} -{POINT_ARM}v{2 * POINT_ARM}"
 
 
 def _ink(result: Result, hues: dict[str, str], frame: Frame) -> Iterable[Line]:

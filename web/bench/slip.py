@@ -60,6 +60,10 @@ class Slip:
     tokens: tuple[Token, ...]
     release: bool = False
     """Whether the hand must be drawn on, to where another place is given."""
+    presses: bool = False
+    """Whether each press adds a place."""
+    way: bool = False
+    """Whether the whole way of the hand counts."""
     press: str = ""
     """What a press on the sheet gives it, in words; empty where it is not begun there."""
     aside: str = ""
@@ -123,11 +127,17 @@ def draw_slip(
         else:
             tokens.append(slot_token(step, part, result, names, hues))
     aside = _("Or click a piece on the sheet, near the line that is to divide it") if kind == "split" else ""
-    return Slip(kind, tr(cls.title), tuple(tokens), bool(cls.release), _press(cls), aside)
+    return Slip(
+        kind, tr(cls.title), tuple(tokens), bool(cls.release), bool(cls.presses), bool(cls.trail), _press(cls), aside
+    )
 
 
 def _press(cls: type[Step]) -> str:
     """What a hand gives on the sheet, in words."""
+    if cls.presses:
+        return _("Press on the sheet for each place; Enter, or a press on the first, ends it")
+    if cls.trail:
+        return _("Press and draw on the sheet: the line is steadied when you let go")
     if not cls.press:
         return ""
     onward = [cls.release] if cls.release else [name for name in cls.swept(ORIGIN, Point(1.0, 1.0)) if name != "held"]

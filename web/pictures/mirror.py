@@ -5,6 +5,7 @@ from typing import Final
 
 from django.utils.translation import gettext as _
 
+from kagami.geometry.measure.size import Box
 from kagami.geometry.measure.symmetry import ROUND, Symmetry
 from kagami.geometry.tolerance import LENGTH
 from kagami.plan.evaluation.ink import pieces
@@ -12,8 +13,10 @@ from kagami.plan.evaluation.readings import measure_mark
 from kagami.plan.evaluation.result import Result
 from kagami.plan.messages import number_text
 from web.memo import Memo
-from web.pictures.picture import Picture, picture_of
+from web.pictures.picture import PICTURE, Picture, picture_of
 
+MARGIN: Final = 4
+MOST_NARROW: Final = 0.5
 SIZES: Final = (64, 32, 16)
 MIRRORS: Final[Memo["Mirror"]] = Memo(most=300)
 
@@ -35,6 +38,8 @@ class Mirror:
     readings: tuple[Reading, ...]
     sound: bool
     sizes: tuple[int, ...] = SIZES
+    window: str = "-4 -4 108 108"
+    """What of the picture's square is shown large: as much as the mark fills, so that a broad one is not small."""
 
 
 NO_MIRROR: Final = Mirror(Picture(), (), False)
@@ -66,7 +71,16 @@ def _drawn(result: Result) -> Mirror:
         module = result.plan.module
         width, height = (number_text(value * module.size) for value in (found.box.width, found.box.height))
         rows.append(Reading(_("Size"), f"{width} × {height} {module.unit}"))
-    return Mirror(picture_of(result), tuple(rows), result.sound)
+    return Mirror(picture_of(result), tuple(rows), result.sound, window=_window(found.box))
+
+
+def _window(around: Box | None) -> str:
+    """A viewBox of the picture's square, no more than twice as broad as high, or as high as broad."""
+    if around is None:
+        return f"{-MARGIN} {-MARGIN} {PICTURE + 2 * MARGIN:g} {PICTURE + 2 * MARGIN:g}"
+    side = max(around.width, around.height)
+    width, height = (max(size / side, MOST_NARROW) * PICTURE + 2 * MARGIN for size in (around.width, around.height))
+    return f"{(PICTURE - width) / 2:g} {(PICTURE - height) / 2:g} {width:g} {height:g}"
 
 
 def symmetry_text(symmetry: Symmetry | None) -> str:

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import math
 from unittest import TestCase
 
+from kagami.geometry.measure.size import area
 from kagami.plan.changes.change import change
 from kagami.plan.changes.tentative import tentative
 from kagami.plan.document import Plan
@@ -68,6 +70,39 @@ class Gestures(TestCase):
                 plan = begun(kind, (0.0, 3.0), (6.0, 5.5), fields=fields)
                 outcome = evaluate(plan).outcomes[plan.steps[-1].id]
                 self.assertIsNone(outcome.error, str(outcome.error))
+
+    def test_a_path_takes_a_place_a_press_and_closes_on_the_first(self) -> None:
+        given = {"step_kind": "path", "fields": {}, "places": [[0.1, 0.0], [3.0, 0.1], [2.6, 4.1]]}
+        plan = change(parse_text(BASE), "draw-step", given, CACHE).plan
+        self.assertEqual(sentence(plan), "Path path, open, through O; centre of moon; 2.5u right and 4u up from O.")
+        given["places"] = [*given["places"], given["places"][0]]
+        plan = change(parse_text(BASE), "draw-step", given, CACHE).plan
+        self.assertEqual(sentence(plan), "Path path, closed, through O; centre of moon; 2.5u right and 4u up from O.")
+
+    def test_a_free_outline_gets_a_node_a_press(self) -> None:
+        given = {"step_kind": "free-outline", "fields": {}, "places": [[0.0, 0.0], [3.0, 0.1], [2.6, 4.1]]}
+        plan = change(parse_text(BASE), "draw-step", given, CACHE).plan
+        self.assertEqual(sentence(plan), "Outline outline, closed, drawn from O through 0u, 0u; 3u, 0u; 2.5u, 4u.")
+
+    def test_a_stroke_takes_the_way_of_the_hand_and_becomes_few_curves(self) -> None:
+        turns = [k * math.tau / 400 for k in range(401)]
+        way = [[4 * math.cos(t) + 0.01 * math.sin(40 * t), 4 * math.sin(t)] for t in turns]
+        given = {"step_kind": "free-stroke", "fields": {}, "way": way, "scale": 30}
+        plan = change(parse_text(BASE), "draw-step", given, CACHE).plan
+        step, figure = plan.steps[-1], evaluate(plan).outcomes[plan.steps[-1].id].figure
+        assert figure is not None
+        self.assertEqual((step.form, step.tolerance, step.steadying), ("closed", "0.05u", "0.33u"))
+        self.assertLessEqual(len(step.nodes), 201)
+        self.assertLess(figure.curves, 20)
+        self.assertAlmostEqual(area(figure.united), 16 * math.pi, delta=0.5)
+        half = change(parse_text(BASE), "draw-step", {**given, "way": way[:200]}, CACHE).plan
+        self.assertEqual(half.steps[-1].form, "open")
+
+    def test_what_is_no_list_of_places_is_refused(self) -> None:
+        for kind, name in (("path", "places"), ("free-stroke", "way")):
+            for odd in (None, [], "x", [[0, 0]] * 3000, [[0]], [[0, math.inf]], [{"x": 1}]):
+                with self.subTest(kind=kind, odd=str(odd)[:20]), self.assertRaises(PlanError):
+                    change(parse_text(BASE), "draw-step", {"step_kind": kind, "fields": {}, name: odd}, CACHE)
 
     def test_what_stands_in_the_slip_stays(self) -> None:
         plan = begun("polygon", (0, 0), (0, 4), fields={"sides": "5", "name": "five"})

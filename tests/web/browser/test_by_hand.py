@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from playwright.sync_api import Locator, expect
 
 from kagami.plan.document import Plan
@@ -288,6 +290,41 @@ class Placing(HandCase):
         line.fill("Circle eye on top of di")
         expect(self.page.locator(".line.tried .hair")).to_have_count(0)
         self.assertEqual(len(self.stored(mark).steps), 1)
+
+    def test_a_path_takes_a_place_a_press_until_enter_or_its_first_place(self) -> None:
+        mark = self.bench("Circle a on O with radius 2u.\n")
+        page = self.page
+        self.verb("path")
+        for place in ((0, 0), (2, 0), (2, 4), (5, 5)):
+            page.mouse.click(*self.at(*place))
+        page.keyboard.press("Escape")
+        expect(page.locator("#pill")).to_contain_text(
+            "Path path, open, through O; right of a; 2u right and 4u up from O"
+        )
+        page.keyboard.press("Enter")
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "Path path, open, through O; right of a; 2u right and 4u up from O.")
+        self.verb("path")
+        for place in ((-1, 3), (-4, 3), (-4, 6), (-1, 3)):
+            page.mouse.click(*self.at(*place))
+        self.settled(3)
+        self.assertIn("Path path 2, closed, through -1u right and 3u up", self.sentences(mark)[-1])
+
+    def test_a_stroke_is_drawn_by_hand_and_becomes_few_curves(self) -> None:
+        mark = self.bench("Circle a on O with radius 2u.\n")
+        mouse = self.page.mouse
+        self.verb("free-stroke")
+        mouse.move(*self.at(-4, 0))
+        mouse.down()
+        for k in range(1, 41):
+            mouse.move(*self.at(-4 + k / 5, 2 * math.sin(k * math.pi / 20)))
+        expect(self.page.locator(".line.tried")).to_have_count(1)
+        mouse.up()
+        self.settled(2)
+        step = self.stored(mark).steps[-1]
+        self.assertEqual((step.kind, step.form), ("free-stroke", "open"))
+        self.assertGreater(len(step.nodes), 20)
+        expect(self.page.locator("form.slip")).to_have_count(0)
 
     def test_shift_walks_through_anchors_that_lie_together(self) -> None:
         self.bench("Circle a on O with radius 2u.\nCircle b on 2.2u right and 0u up from O with radius 1u.\n")

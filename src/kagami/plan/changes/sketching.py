@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
-from typing import Any
+from collections.abc import Mapping, Sequence
+from typing import Any, Final
 
 from kagami.geometry.point import Point
-from kagami.geometry.tolerance import LENGTH
+from kagami.geometry.tolerance import LENGTH as SAME_PLACE
 from kagami.plan.changes.given import Changed, Given
 from kagami.plan.changes.grain import Grain, grain_of, place_given
 from kagami.plan.changes.steps import add_step
@@ -15,22 +15,34 @@ from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.evaluation.evaluate import evaluate_before
 from kagami.plan.evaluation.result import Result
-from kagami.plan.fields.values import ANGLE, ValueKind
+from kagami.plan.fields.nodes import NodesKind
+from kagami.plan.fields.values import ANGLE, LENGTH, ValueKind
 from kagami.plan.places.anchors import resolve
 from kagami.plan.places.hanging import hung, nearest
 from kagami.plan.places.references import SHEET_ORIGIN, parse_reference
 from kagami.plan.steps import KINDS, Step
 
+MOST_POINTS: Final = 2000
+"""Places that a hand may give at once."""
+MOST_OF_WAY: Final = 200
+"""Places of a way that are kept."""
+TOLERANCE: Final = 1.5
+"""How near the curves come to the way of a hand, in pixels."""
+STEADYING: Final = 10.0
+"""Over how long a stretch its way is steadied, in pixels."""
+
 
 def draw_step(plan: Plan, given: Given) -> Changed:
-    """A new step of `step_kind` at `position` by a press at `start` and, where the hand was drawn on, `end`; `fields`
-    hold what stands in its slip, `nth` walks on among anchors that lie together.
+    """A new step of `step_kind` at `position` by a press at `start` and, where the hand was drawn on, `end`; by presses
+    at `places`; or along a `way`. `fields` hold what stands in its slip, `nth` walks on among anchors that lie
+    together.
     """
     kind = given.text("step_kind")
     cls = KINDS.get(kind)
-    if cls is None or not cls.press:
+    if cls is None or not cls.begun_by_hand():
         raise ChangeRefused("not-begun-by-hand", kind=kind)
-    fields = {**given.mapping("fields"), **drawn_fields(plan, cls, given)}
+    drawn = _pressed if cls.presses else _along if cls.trail else drawn_fields
+    fields = {**given.mapping("fields"), **drawn(plan, cls, given)}
     return add_step(plan, Given({**given.values, "fields": fields}, given.cache))
 
 
@@ -49,9 +61,51 @@ def drawn_fields(plan: Plan, cls: type[Step], given: Given) -> dict[str, Any]:
     if cls.release:
         last = aimed(end, grain, result)
         fields[cls.release], end = last, _at(last, result)
-    if start.distance(end) <= LENGTH or pressed.distance(end) <= LENGTH:
+    if start.distance(end) <= SAME_PLACE or pressed.distance(end) <= SAME_PLACE:
         raise ChangeRefused("draw-on", field=cls.release or cls.press)
     return fields | _values(cls, start, end, grain)
+
+
+def _pressed(plan: Plan, cls: type[Step], given: Given) -> dict[str, Any]:
+    """The places of several presses; the last one upon the first closes the figure."""
+    result = evaluate_before(plan, given.cache, given.position(plan))
+    grain = grain_of(given.values)
+    found = [aimed(place, grain, result) for place in _points(given, "places")]
+    fields: dict[str, Any] = {}
+    if len(found) > 3 and found[-1] == found[0]:
+        found, fields = found[:-1], {"form": "closed"}
+    kind = cls.field_kinds()[cls.presses]
+    if isinstance(kind, NodesKind):
+        at = [_at(reference, result) for reference in found]
+        return {**fields, "origin": SHEET_ORIGIN, cls.presses: _nodes_text(at)}
+    return {**fields, cls.presses: kind.write(found, plan.names())}
+
+
+def _along(plan: Plan, cls: type[Step], given: Given) -> dict[str, Any]:
+    """The way of a hand, thinned and steadied by how near one looks; it closes where it comes back to its beginning."""
+    way, grain = _points(given, "way"), grain_of(given.values)
+    apart = max(1, math.ceil(len(way) / MOST_OF_WAY))
+    kept = [*way[:-1:apart], way[-1]]
+    closed = len(kept) > 3 and way[0].distance(way[-1]) <= grain.reach
+    return {
+        cls.trail: _nodes_text(kept[:-1] if closed else kept),
+        "origin": SHEET_ORIGIN,
+        "form": "closed" if closed else "open",
+        "tolerance": LENGTH.number(max(0.01, round(TOLERANCE / grain.scale, 2))),
+        "steadying": LENGTH.number(round(STEADYING / grain.scale, 2)),
+    }
+
+
+def _points(given: Given, name: str) -> list[Point]:
+    listed = given.values.get(name)
+    if not isinstance(listed, list) or not 0 < len(listed) <= MOST_POINTS:
+        raise ChangeRefused("bad-change", path=name, reason=f"is no list of 1 to {MOST_POINTS} places")
+    return [place_given({name: place}, name) for place in listed]
+
+
+def _nodes_text(places: Sequence[Point]) -> str:
+    """Nodes from O, as they are typed."""
+    return "; ".join(f"{LENGTH.number(place.x)}, {LENGTH.number(place.y)}" for place in places)
 
 
 def _values(cls: type[Step], start: Point, end: Point, grain: Grain) -> dict[str, Any]:

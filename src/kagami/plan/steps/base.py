@@ -59,6 +59,15 @@ class Step(BaseModel):
     """The place that a hand gives it which presses on the sheet; empty for kinds that are not begun there."""
     release: ClassVar[str] = ""
     """The place that it gives where it lets go."""
+    presses: ClassVar[str] = ""
+    """The field to which each press on the sheet adds a place."""
+    trail: ClassVar[str] = ""
+    """The field of nodes that takes the whole way of a hand over the sheet."""
+
+    @classmethod
+    def begun_by_hand(cls) -> bool:
+        """Whether it is begun on the sheet."""
+        return bool(cls.press or cls.presses or cls.trail)
 
     id: Identifier
     name: Name

@@ -46,6 +46,7 @@ class FreeOutline(_Free):
     title: ClassVar = "free outline"
     sentence: ClassVar = "Outline {name}, {form}, drawn from {origin} through {nodes}."
     noun: ClassVar = "outline"
+    presses: ClassVar = "nodes"
 
     kind: Literal["free-outline"] = "free-outline"
 
@@ -80,6 +81,7 @@ class FreeStroke(_Free):
         "Stroke {name}, {form}, drawn from {origin} near {nodes}, to within {tolerance}, steadied over {steadying}."
     )
     noun: ClassVar = "stroke"
+    trail: ClassVar = "nodes"
 
     kind: Literal["free-stroke"] = "free-stroke"
     tolerance: Length = "0.05u"

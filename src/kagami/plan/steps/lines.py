@@ -47,6 +47,7 @@ class PathStep(Step):
     chapter: ClassVar = Chapter.FIGURES
     sentence: ClassVar = "Path {name}, {form}, through {places}."
     noun: ClassVar = "path"
+    presses: ClassVar = "places"
 
     kind: Literal["path"] = "path"
     form: Annotated[Literal["open", "closed"], CHOICE] = "open"

@@ -46,7 +46,7 @@ function aimAt(event) {
 
 function onDown(event) {
   const slip = placing();
-  if (!slip || event.button !== 0 || held || pinching() || !event.target.closest("#drawing")) return;
+  if (!slip || slip.dataset.presses || slip.dataset.way || event.button !== 0 || held || pinching() || !event.target.closest("#drawing")) return;
   event.preventDefault();
   event.stopPropagation();
   takeAllBack();

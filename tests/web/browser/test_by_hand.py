@@ -414,7 +414,7 @@ class Looking(HandCase):
         page = self.page
         page.set_viewport_size({"width": 820, "height": 1180})
         self.bench(beams().plan, "?step=light")
-        boxes = [page.locator(part).bounding_box() for part in ("#drawing", "#plan", "#mirror")]
+        boxes = [page.locator(part).bounding_box() for part in ("#drawing", "#plan", ".mirror")]
         sheet, plan, mirror = (box for box in boxes if box is not None)
         self.assertGreater(sheet["height"], 350)
         for box in (sheet, plan, mirror):

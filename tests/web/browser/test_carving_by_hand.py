@@ -75,7 +75,7 @@ class Coarse(HandCase):
         )
         page = self.page
         shards = page.locator(".region").count()
-        page.locator("#s-light .slot.figures .named[data-lights=beams]").click()
+        page.locator("#s-light .slot.figures .named[data-lights=beams] .glyph").click()
         expect(page.locator(".region")).to_have_count(2)
         self.assertGreater(shards, 20)
         expect(page.locator("#s-light .named.uncut")).to_have_text("beams")

@@ -122,6 +122,7 @@ class Jobs(JobCase):
         page.keyboard.press("Enter")
         self.settled(9)
         page.locator("#s-circle .sentence").click(position={"x": 4, "y": 8})
+        expect(page.locator("#s-circle.active")).to_have_count(1)
         page.get_by_role("button", name="make it a guide").click()
         self.settled(10)
         self.same_mark(self.stored(mark), "j09-eight-moorings.json")

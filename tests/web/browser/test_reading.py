@@ -33,7 +33,7 @@ class Reading(BrowserCase):
 
     def test_figures_are_taken_out_of_a_carve_by_clicking_them(self) -> None:
         page = self.open(self.mark, "?step=light&view=regions")
-        page.locator("[data-key='light:figures']").click()
+        page.locator("[data-key='light:figures'] .named[data-lights=lens] i").click()
         expect(page.locator(".chooser")).to_be_visible()
         page.mouse.click(*self.at(-1.5, 0))  # the lens's line
         expect(page.locator(".choice[data-value=lens]")).to_have_attribute("aria-pressed", "false")

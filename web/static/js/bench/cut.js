@@ -34,7 +34,8 @@ export function watchCutting(plan) {
   plan.addEventListener(
     "click",
     (event) => {
-      const named = event.target.closest(".slot.figures .named");
+      // The glyph leaves it out; its name opens the list of figures.
+      const named = event.target.closest(".glyph")?.closest(".slot.figures .named");
       if (!named || !carving(named)) return;
       event.stopPropagation();
       toggle(named.dataset.lights);

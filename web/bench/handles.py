@@ -4,10 +4,11 @@ import json
 import math
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
+from functools import partial
 from typing import Final
 
 from django.template.loader import render_to_string
-from django.utils.safestring import SafeString
+from django.utils.safestring import SafeString, mark_safe
 from django.utils.translation import gettext as _
 
 from kagami.exchange.svg import Frame
@@ -24,7 +25,9 @@ from kagami.plan.steps import Step
 from kagami.plan.steps.inputs import Inputs
 from kagami.plan.values.moving import plain_number
 from kagami.plan.values.stored import typed_value
+from web.memo import Memo
 
+HANDLES: Final[Memo[SafeString]] = Memo()
 FORMS: Final = {
     Linear: "length",
     Angular: "angle",
@@ -87,8 +90,12 @@ def handles_of(step: Step, result: Result, frame: Frame) -> tuple[Handle, ...]:
 
 
 def handles_html(handles: Iterable[Handle]) -> SafeString:
-    """The handles as SVG."""
-    return render_to_string("bench/_handles.html", {"handles": handles})
+    """The handles as SVG, each set anew only when something of it is new."""
+    return mark_safe("".join(HANDLES.get(handle, partial(_handle_html, handle)) for handle in handles))
+
+
+def _handle_html(handle: Handle) -> SafeString:
+    return render_to_string("bench/_handles.html", {"handles": (handle,)})
 
 
 @dataclass(frozen=True)

@@ -22,7 +22,7 @@ from kagami.plan.places.references import OWN_PLACE
 from kagami.plan.places.regions import Regions
 from kagami.plan.steps import Carve, Chapter
 from kagami.plan.values.expressions import MILLIMETRES
-from web.bench.handles import Handle, handles_of
+from web.bench.handles import Handle, handles_html, handles_of
 from web.bench.hues import hues_of
 from web.bench.state import Looking
 from web.memo import Memo
@@ -81,10 +81,10 @@ class Sheet:
     regions: tuple[Region, ...]
     carve: str
     empty: bool
-    handles: tuple[Handle, ...] = ()
     crumbs: tuple[tuple[str, str], ...] = ()
     """Places of the crumbs in the carve that is open."""
     open_step: str = ""
+    handles_html: str = ""
     real: str = "1"
     """Pixels of a u at its real size, by CSS (96 to an inch)."""
     millimetres: str = "1"
@@ -123,7 +123,7 @@ def draw_sheet(plan: Plan, result: Result, state: Looking, later: Result | None 
         regions=regions,
         carve=carve.id if carve and regions else "",
         empty=not plan.steps,
-        handles=active_handles(plan, result, state, frame),
+        handles_html=handles_html(active_handles(plan, result, state, frame)),
         crumbs=tuple(_crumbs(result, state, frame)),
         open_step=state.step,
         real=frame.number(plan.module.millimetres / MILLIMETRES["px"]),

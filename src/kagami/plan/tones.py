@@ -12,6 +12,7 @@ import math
 import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Annotated, Final
 
 from pydantic import BaseModel, ConfigDict, StringConstraints
@@ -76,7 +77,12 @@ def _mixed(colour: str, toward: str, share: float) -> str:
 
 
 def tone_colours(tones: Iterable[Tone]) -> ToneColours:
-    """The colours of tones, each made from those before it."""
+    """The colours of tones, each made from those before it. They are asked for with every answer, and seldom new."""
+    return _tone_colours(tuple(tones))
+
+
+@lru_cache(maxsize=256)
+def _tone_colours(tones: tuple[Tone, ...]) -> ToneColours:
     colours: dict[str, str] = {}
     errors: dict[str, PlanError] = {}
     for tone in tones:

@@ -3,20 +3,32 @@
 from __future__ import annotations
 
 import itertools
+from collections import OrderedDict
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
+import numpy as np
+
+from kagami.geometry.arrangement import arrange
+from kagami.geometry.arrays import Ints, linked
 from kagami.geometry.boolean import union
-from kagami.geometry.measure.size import box, perimeter
+from kagami.geometry.measure.size import box
 from kagami.geometry.outline import Shape
-from kagami.geometry.tolerance import LENGTH, SAME
+from kagami.geometry.tolerance import LENGTH
 from kagami.plan.evaluation.evaluate import inking
 from kagami.plan.evaluation.result import Result
 from kagami.plan.tones import tone_colours
 
 INK: Final = "#000000"
 """The colour of what has no tone."""
+
+
+MOST_JOINED: Final = 64
+_joined: Final[OrderedDict[tuple[object, ...], tuple[tuple[Piece, ...], tuple[Piece, ...]]]] = OrderedDict()
+"""Pieces that were joined a moment ago, by their names, tones and shapes, with the shapes themselves, so that none is
+taken for another one.
+"""
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,20 +67,22 @@ def joined(marks: Sequence[Piece]) -> tuple[Piece, ...]:
     """Pieces as they are drawn and leave: those of one tone that follow each other and meet are one, so that no seam
     shows between them. It has the id of the first, and the names of all.
     """
-    runs = itertools.groupby(marks, key=lambda piece: (piece.tone, piece.colour))
-    return tuple(piece for _tone, run in runs for piece in _joined_run(list(run)))
+    key = tuple((piece.name, piece.tone, piece.colour, id(piece.shape)) for piece in marks)
+    known = _joined.get(key)
+    if known is None:
+        runs = itertools.groupby(marks, key=lambda piece: (piece.tone, piece.colour))
+        known = (tuple(marks), tuple(piece for _tone, run in runs for piece in _joined_run(list(run))))
+        _joined[key] = known
+        while len(_joined) > MOST_JOINED:
+            _joined.popitem(last=False)
+    return known[1]
 
 
 def _joined_run(run: list[Piece]) -> list[Piece]:
-    near = [(a, b) for a, b in itertools.combinations(range(len(run)), 2) if _near(run[a], run[b])]
-    if not near or not _meet([piece.shape for piece in run]):
+    if not any(_near(a, b) for a, b in itertools.combinations(run, 2)):
         return run
-    cluster = list(range(len(run)))
-    for a, b in near:
-        if cluster[a] != cluster[b] and _meet([run[a].shape, run[b].shape]):
-            low, high = sorted((cluster[a], cluster[b]))
-            cluster = [low if one == high else one for one in cluster]
-    members = [[run[k] for k in range(len(run)) if cluster[k] == one] for one in dict.fromkeys(cluster)]
+    label = _clusters([piece.shape for piece in run])
+    members = [[run[k] for k in np.flatnonzero(label == one).tolist()] for one in dict.fromkeys(label.tolist())]
     return [_as_one(pieces) for pieces in members]
 
 
@@ -85,7 +99,12 @@ def _near(first: Piece, second: Piece) -> bool:
     return beside and a.bottom <= b.top + LENGTH and b.bottom <= a.top + LENGTH
 
 
-def _meet(shapes: Sequence[Shape]) -> bool:
-    """Whether areas overlap or share an edge: together their outlines are shorter. A place that is touched is not."""
-    apart = sum(perimeter(shape) for shape in shapes)
-    return perimeter(union(*shapes)) < apart - SAME * max(1.0, apart)
+def _clusters(shapes: Sequence[Shape]) -> Ints:
+    """Labels of areas that hang together: they overlap, or share an edge; a place that is touched is not enough."""
+    arrangement = arrange(shapes)
+    edges = arrangement.edges
+    bounds = np.zeros((len(edges.tail), len(shapes)), bool)
+    bounds[edges.member_edge, edges.member_owner] = True
+    shared = [rows.astype(np.float64).T @ rows for rows in (arrangement.covers, bounds)]
+    a, b = np.nonzero(shared[0] + shared[1])
+    return linked(len(shapes), a, b)

@@ -52,11 +52,12 @@ class Gaps(TestCase):
             "Fill eye with pale: pieces bright.\n"
         )
         self.assertEqual((found.gaps, found.touching), ((), ()))
-        found = checks("Square a on O with side 2u.\nSquare b on 2u right and 0u up from O with side 2u.\n")
+        two = "Tone: pale = 20%\nSquare a on O with side 2u.\nSquare b on {} up from O with side 2u.\n"
+        two += "Fill b with pale: pieces bright.\n"
+        found = checks(two.format("2u right and 0u"))
         self.assertEqual((found.gaps, len(found.touching)), ((), 1))
         self.assertAlmostEqual(found.touching[0].x, 1.0, places=12)
-        found = checks("Square a on O with side 2u.\nSquare b on 1u right and 1u up from O with side 2u.\n")
-        self.assertEqual(found.touching, ())
+        self.assertEqual(checks(two.format("1u right and 1u")).touching, ())
 
     def test_pieces_far_apart_have_no_gap(self) -> None:
         found = checks("Circle a on O with radius 1u.\nCircle b on 9u right and 0u up from O with radius 1u.\n")

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from typing import Final
+from weakref import WeakValueDictionary
 
 import numpy as np
 
@@ -11,12 +13,15 @@ from kagami.geometry.crumbs import broadest_neighbour, crumbs
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.evaluation.cache import Cache
-from kagami.plan.evaluation.evaluate import evaluate, evaluate_steps
+from kagami.plan.evaluation.evaluate import evaluate, evaluate_before
 from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.fields import Pick
 from kagami.plan.places.regions import RegionName, Regions, chosen
 from kagami.plan.steps import Step
 from kagami.plan.steps.carve import Carve, CarveDetail
+
+_witnessed_plans: Final[WeakValueDictionary[int, Plan]] = WeakValueDictionary()
+"""Plans whose witnesses are where their regions are, so that they need not be looked at again."""
 
 
 def carve_detail(outcome: Outcome | None) -> CarveDetail | None:
@@ -120,16 +125,20 @@ def with_witnesses(plan: Plan, cache: Cache) -> Plan:
     follows as values move; choices whose witness and rank disagree, or whose region is gone, stay as they are.
     """
     carves = [step for step in plan.steps if isinstance(step, Carve) and any(pick.alike > 1 for pick in step.picks)]
-    if not carves:
+    if not carves or _witnessed_plans.get(id(plan)) is plan:
         return plan
-    outcomes = evaluate_steps(plan, cache).outcomes
+    outcomes = evaluate_before(plan, cache, len(plan.steps)).outcomes
     anew: dict[str, Step] = {}
     for step in carves:
         detail = carve_detail(outcomes.get(step.id))
         if detail is not None:
             picks = tuple(_witnessed(detail, pick) for pick in step.picks)
-            anew[step.id] = step.model_copy(update={"picks": picks})
-    return plan.model_copy(update={"steps": tuple(anew.get(step.id, step) for step in plan.steps)})
+            if picks != step.picks:
+                anew[step.id] = step.model_copy(update={"picks": picks})
+    steps = tuple(anew.get(step.id, step) for step in plan.steps)
+    found = plan.model_copy(update={"steps": steps}) if anew else plan
+    _witnessed_plans[id(found)] = found
+    return found
 
 
 def _witnessed(detail: CarveDetail, pick: Pick) -> Pick:

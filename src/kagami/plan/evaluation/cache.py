@@ -17,7 +17,7 @@ LARGEST: Final = 64_000_000
 """A drawing that weighs more than this is not kept."""
 MOST_DRAWINGS: Final = 4000
 MOST_SOLUTIONS: Final = 1000
-MOST_RESULTS: Final = 6
+MOST_RESULTS: Final = 24
 PASSING_BYTES: Final = 16_000_000
 """What drawings that are merely passed may weigh."""
 OF_A_CURVE: Final = 700

@@ -41,7 +41,7 @@ def evaluate(plan: Plan, cache: Cache | None = None, upto: int | None = None) ->
     known = cache.result(plan, count)
     if known is not None:
         return known
-    result = evaluate_steps(plan, cache, upto)
+    result = evaluate_before(plan, cache, count)
     inked = replace(result, outcomes=_inked(plan, result.outcomes))
     cache.put_result(plan, count, inked)
     return inked

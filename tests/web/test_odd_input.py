@@ -133,3 +133,42 @@ class Addresses(StudioCase):
         address = reverse("bench", args=[self.mark().id])
         answer = self.client.get(address, headers={"Accept-Encoding": "gzip"})
         self.assertEqual(answer["Content-Encoding"], "gzip")
+
+    def test_what_stood_in_a_slip_is_taken_as_far_as_it_can_be_read(self) -> None:
+        mark = self.mark()
+        address = reverse("bench-slip", args=[mark.id, "turn"])
+        odd = ("", "{", "[]", "null", '{"figure": 3}', '{"figure": "gone", "copies": "x +"}', '{"centre": null}')
+        odd += ('{"figure": "beam\\u0000"}', "[" * 5000, '{"figure": "' + "a" * 9000 + '"}', '{"copies": []}')
+        for fields in odd:
+            with self.subTest(fields[:30]):
+                self.assertContains(self.client.get(address, {"fields": fields}), 'data-field="figure"')
+        found = self.client.get(address, {"fields": '{"figure": "lens", "centre": "lens.top", "copies": "7"}'})
+        self.assertContains(found, 'data-value="lens"')
+        self.assertContains(found, 'data-value="lens.top"')
+        self.assertContains(found, 'value="7"')
+
+    def test_figures_left_out_of_the_cutting_may_be_anything(self) -> None:
+        mark = self.mark()
+        for without in ("gone", "lens foot rim beams", "x" * 9000, "lens lens", "\0", "#1", "lens#2"):
+            looks = {"step": "light", "view": "regions", "without": without}
+            for name in ("bench", "bench-state", "bench-checks"):
+                with self.subTest(name, without=without[:12]):
+                    self.assertEqual(self.client.get(reverse(name, args=[mark.id]), looks).status_code, 200)
+
+    def test_odd_gestures_are_refused(self) -> None:
+        mark = self.mark()
+        for kind, names in (
+            ("unite-swept", ("steps", "position")),
+            ("split-at", ("place", "position")),
+            ("set-muted", ("step", "muted")),
+            ("set-heading", ("step", "heading")),
+            ("move-step", ("step", "position")),
+            ("draw-step", ("places", "way", "step_kind")),
+            ("gather", ("regions", "without", "every")),
+        ):
+            for wrong in (None, 3, -1, [], [[]], {}, "x", "lens", ["lens"] * 900, [1e308, 1e308], 10**400):
+                for name in names:
+                    given = {"step": "light", "step_kind": "path", "fields": {}, "every": 1, name: wrong}
+                    answer = self.post("bench-change", mark, base=mark.revisions.count(), kind=kind, given=given)
+                    with self.subTest(kind, name=name, wrong=str(wrong)[:20]):
+                        self.assertLess(answer.status_code, 500)

@@ -67,3 +67,9 @@ class Splitting(TestCase):
             self.assertEqual(caught.exception.code, code)
         with self.assertRaises(PlanError):
             change(parse_text(PLAN), "split-at", {"place": [math.nan, 0.0]})
+
+    def test_a_piece_of_which_nothing_is_left_is_passed_over(self) -> None:
+        text = "Circle a on O with radius 2u.\nOf a keep nothing, the rest dropped: piece none.\n"
+        with self.assertRaises(PlanError) as caught:
+            change(parse_text(text), "split-at", {"place": [0.0, 0.0]})
+        self.assertEqual(caught.exception.code, "nothing-crosses")

@@ -93,3 +93,7 @@ class Muted(TestCase):
         lens = 2 * 4 * math.acos(0.5) - 2 * math.sqrt(3)
         self.assertAlmostEqual(ink(muted(text=text)) * math.pi, 4 * math.pi - lens, places=9)
         self.assertAlmostEqual(ink(muted("b", text=text)), 4, places=9)
+
+    def test_guides_that_are_guides_by_kind_may_say_so(self) -> None:
+        plan = change(parse_text("Centre lines axes through O.\n"), "set-guide", {"step": "axes", "guide": True}).plan
+        self.assertEqual(parse_text(write_text(plan)), plan)

@@ -133,6 +133,8 @@ class Arrangement:
     def locate(self, places: Floats) -> Ints:
         """The face of each place, (n, 2) → (n,). A place on an edge gets one of the faces beside it."""
         n = len(self.edges.tail)
+        if n == 0:
+            return np.zeros(len(places), np.intp)
         count = np.full(len(places), n)
         met = first_met(self.table, self.edges, places, np.zeros_like(count), count, np.arange(n))
         return np.where(met == NONE, 0, self.face[met])

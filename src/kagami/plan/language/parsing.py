@@ -88,11 +88,9 @@ class _SentenceParser:
         """Whether nothing stands behind but that it is a guide, or muted."""
         rest, wanted = self.text[at:].strip().removesuffix("."), []
         for name, aside in (("guide", tr(GUIDE).strip()), ("muted", tr(MUTED).strip())):
-            if name == "guide" and kind.always_guide:
-                continue
             if re.match(rf"{re.escape(aside)}\b", rest):
                 found[name], rest = True, rest[len(aside) :].strip()
-            else:
+            elif not (name == "guide" and kind.always_guide):
                 wanted.append(aside)
         if not rest:
             return True

@@ -1,7 +1,7 @@
 """Larger pieces of a designer's work, drawn on the sheet from an empty mark; each comes to its example.
 
 J01 a letter from bars and hinge circles, J04 interlaced circles with a solved distance, J07 a knot from one strand, J10
-a faceted body, J18 a letter from nested circles.
+a faceted body, J18 a letter from nested circles, J20 a round seal.
 """
 
 from __future__ import annotations
@@ -39,6 +39,8 @@ class Drawn(JobCase):
     def call(self, name: str) -> None:
         """Give the open step a name."""
         field = self.page.locator(".step.active .value.own")
+        if field.input_value() == name:
+            return
         field.fill(name)
         field.press("Enter")
         self.done()
@@ -285,3 +287,57 @@ class Drawn(JobCase):
             self.page.locator(f"form.slip [name={field}]").fill(text)
         self.add()
         self.same_mark(self.stored(mark), "j04-interlaced-cross.plan")
+
+    def test_the_harbour_seal(self) -> None:
+        mark = self.begin("Mark: Harbour seal\nModule: 2 mm\nSheet: 28u\n")
+        for name, value in (("rim", "10u"), ("gap", "u/4"), ("line", "u/4")):
+            self.measure(name, value)
+        self.verb("centre-lines")
+        self.click_sheet(0, 0)
+        self.done()
+        rings = (
+            ("rope", 11, "rim - 1.2u", "rim + 1.2u"),
+            ("ring", 8.5, "rim - 1.9u", "rim - 1.9u + line"),
+            ("inner ring", 5.5, "5.2u", "5.2u + line"),
+        )
+        for name, out, inner, outer in rings:
+            self.draw("ring", (0, 0), (-out, 0))
+            self.call(name)
+            self.value("inner", inner)
+            self.value("outer", outer)
+        self.say("Point lay, rim away from O at 90°", "Box cut, gap wide and 6u high, its centre on lay, turned by 42°")
+        self.with_chosen("turn")
+        self.page.locator("form.slip [name=copies]").fill("20")
+        self.click_sheet(0, 0)
+        self.done()
+        self.call("cuts")
+        self.choose("rope", "cuts")
+        self.with_chosen("subtract")
+        self.add()
+        self.with_chosen("round corners")
+        self.page.locator("form.slip [name=radius]").fill("0.5u")
+        self.add()
+        self.call("edge")
+        self.draw("circle", (0, 0), (-4.6, 0))
+        self.call("field")
+        self.value("radius", "4.6u")
+        self.draw("polygon", (0, 0), (0, 3.25))
+        self.call("lamp")
+        self.value("radius", "3.2u")
+        self.draw("bar", (0, 0), (0, 6))
+        self.call("mullion")
+        self.value("width", "line")
+        self.with_chosen("turn")
+        self.page.locator("form.slip [name=copies]").fill("6")
+        self.click_sheet(0, 0)
+        self.done()
+        self.call("mullions")
+        for whole, part, name in (("field", "lamp", "glow"), ("lamp", "mullions", "panes")):
+            self.choose(whole, part)
+            self.with_chosen("subtract")
+            self.add()
+            self.call(name)
+        self.choose("edge", "ring", "inner ring", "glow", "panes")
+        self.with_chosen("group")
+        self.add()
+        self.same_mark(self.stored(mark), "j20-harbour-seal.plan")

@@ -28,6 +28,10 @@ from kagami.plan.values.stored import typed_value
 from web.memo import Memo
 
 HANDLES: Final[Memo[SafeString]] = Memo()
+QUIET: Final[Memo[SafeString]] = Memo()
+MOST_HANGING: Final = 4
+MOST_QUIET: Final = 8
+"""Steps that hang on a dragged one, and their dimensions, that are shown beside it."""
 FORMS: Final = {
     Linear: "length",
     Angular: "angle",
@@ -87,6 +91,19 @@ def handles_of(step: Step, result: Result, frame: Frame) -> tuple[Handle, ...]:
     order = {name: number for number, name in enumerate(step.field_kinds())}
     drawn = _Drawn(step, inputs, frame, result.plan.names())
     return tuple(drawn.handle(dimension) for dimension in sorted(found, key=lambda one: order[one.field]))
+
+
+def quiet_html(step: Step, result: Result, frame: Frame) -> SafeString:
+    """The lengths and angles of what hangs on a step, as SVG: seen in grey while the step is dragged."""
+    hanging = [other for other in result.plan.steps if step.id in other.uses() and other.id in result.outcomes]
+    found: list[Handle] = []
+    for other in hanging[:MOST_HANGING]:
+        found.extend(handle for handle in handles_of(other, result, frame) if handle.form in ("length", "angle"))
+    return mark_safe("".join(QUIET.get(handle, partial(_quiet_html, handle)) for handle in found[:MOST_QUIET]))
+
+
+def _quiet_html(handle: Handle) -> SafeString:
+    return render_to_string("bench/_quiet.html", {"h": handle})
 
 
 def handles_html(handles: Iterable[Handle]) -> SafeString:

@@ -30,7 +30,7 @@ from kagami.plan.language.sentences import write_sentence
 from kagami.plan.steps import Step
 from kagami.plan.tones import tone_colours
 from kagami.plan.values.solution import Solution
-from web.bench.handles import handles_html
+from web.bench.handles import handles_html, quiet_html
 from web.bench.panel import fault_text, measure_result
 from web.bench.said import said_of
 from web.bench.sheet import active_handles, frame_of, lines_of, region_name
@@ -74,7 +74,7 @@ def preview(
         "regions": dict(_regions(before, after, state, frame)),
         "texts": dict(_texts(before, after)),
         "fields": dict(_fields(plan, tried)),
-        "handles": handles_html(active_handles(tried, after, looks, frame)),
+        "handles": _handles(tried, after, looks, frame, dragged=meant is not None),
         "said": said_of(meant, plan) if meant else write_sentence(new, tried.names()) if new else "",
         "new": new.id if new else "",
         "ties": _ties(plan, given, meant, passing) if meant else [],
@@ -181,6 +181,13 @@ def _fields(plan: Plan, tried: Plan) -> Iterable[tuple[str, str]]:
         for name, kind in step.field_kinds().items():
             if old is None or step[name] != old[name]:
                 yield f"{step.id if old else 'new'}:{name}", kind.write(step[name], names)
+
+
+def _handles(tried: Plan, after: Result, looks: Looking, frame: Frame, *, dragged: bool) -> str:
+    """The active step's handles, and in a drag what hangs on it."""
+    html = handles_html(active_handles(tried, after, looks, frame))
+    step = tried.step(looks.step)
+    return html + quiet_html(step, after, frame) if dragged and step is not None else html
 
 
 def _ties(plan: Plan, given: Mapping[str, Any], meant: Dragged, cache: Cache) -> list[dict[str, Any]]:

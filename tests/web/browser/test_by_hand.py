@@ -81,6 +81,16 @@ class Handles(HandCase):
         self.settled(1)
         expect(page.locator(".line[data-step=rim] .hair")).to_have_attribute("d", rim or "")
 
+    def test_what_hangs_on_a_dragged_step_shows_in_grey_until_it_is_let_go(self) -> None:
+        self.bench("Circle rim on O with radius 5u.\nCircle dot on top of rim with radius 1u.\n", "?step=rim")
+        quiet = self.page.locator(".quiet")
+        expect(quiet).to_have_count(0)
+        self.drag("radius", 6 * 0.9063, 6 * 0.4226, let_go=False)
+        expect(quiet.locator(".amount")).to_have_text("1u")
+        self.page.mouse.up()
+        self.settled(2)
+        expect(quiet).to_have_count(0)
+
     def test_escape_takes_a_drag_back(self) -> None:
         mark = self.bench(beams().plan, "?step=rim")
         page = self.page

@@ -217,8 +217,8 @@ A plan is a mark's construction: its module (with its real size), measures, and 
 as a text of sentences; `./kagami draw` and `./kagami check` take both, and each reads back to an equal plan. Every step
 is one sentence. It can be typed on the Bench as it stands here; the name may be left out, and “, as a guide” before the
 point keeps it from carrying ink. “, muted” passes a step over: what it is made from goes on in its place, and a figure
-made from nothing lends its places only. `Part: the beams` on a line of its own is the heading of what follows. A name that is
-not one word (and perhaps a number) stands in quotes: “old tide line”.
+made from nothing lends its places only. `Part: the beams` on a line of its own is the heading of what follows. A name
+that is not one word (and perhaps a number) stands in quotes: “old tide line”.
 
 ## Places
 

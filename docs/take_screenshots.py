@@ -154,9 +154,37 @@ def take_by_hand(page: Page, address: str) -> None:
     take(page, "gather")
     page.keyboard.press("Escape")
     page.mouse.up()
+    take_coarse(page)
+    take_parts(page)
     mark = page.url.split("/marks/")[1].split("/")[0]
     page.goto(f"{address}/marks/{mark}/remove/")
     page.click("main button[type=submit]")
+
+
+def take_coarse(page: Page) -> None:
+    """A figure left out of the cutting, and a region that is whole again."""
+    page.click(".step.active .slot.figures .named[data-lights=bars] .glyph")
+    page.wait_for_selector(".named.uncut")
+    page.mouse.move(*at(page, 2.2, 1.2))
+    take(page, "coarse")
+    page.mouse.click(*at(page, 2.2, 1.2))
+    page.wait_for_timeout(900)
+
+
+def take_parts(page: Page) -> None:
+    """A plan in parts, one folded, with a step that is muted."""
+    page.click("[data-view=both]")
+    for step, act in (("bar", "head"), ("circle-2", "mute")):
+        page.click(f"[data-key='activate:{step}']")
+        page.wait_for_selector(f".step.active[data-step={step}]")
+        page.click(f".step.active [data-act={act}]")
+        page.wait_for_timeout(600)
+        if act == "head":
+            page.keyboard.type("the scale")
+            page.keyboard.press("Enter")
+            page.wait_for_timeout(600)
+    page.locator("#checks .shows").first.hover()
+    take(page, "parts")
 
 
 def take_carve(page: Page) -> None:
@@ -164,7 +192,7 @@ def take_carve(page: Page) -> None:
     page.click("[data-key='activate:light']")
     page.click("[data-act=every][data-every='2']")
     page.wait_for_selector("[data-every='2'][aria-pressed=true]")
-    page.hover(".region.kept[data-hint*='6 regions: in beams and rim']")
+    page.locator(".region.kept[data-hint*='6 regions: in beams']").first.hover()
     take(page, "carve")
 
 

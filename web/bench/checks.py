@@ -58,7 +58,7 @@ def _rows(checks: Checks, plan: Plan, frame: Frame) -> Iterable[Row]:
         way = checks.thinnest
         yield Row(_("Thinnest part"), *_length(way.distance, _lines([way], frame), plan))
         kinks = len(checks.kinks)
-        hint = _("turns of less than 5°, that are most likely meant to be smooth") if kinks else ""
+        hint = _("turns of less than 8°, that are most likely meant to be smooth") if kinks else ""
         smooth = _times(kinks) if kinks else _("none")
         yield Row(_("Kinks"), smooth, _dots(checks.kinks, frame), hint, not kinks)
         kinds = Counter(FAULTS[fault.fault] for fault in checks.nodes)

@@ -4,13 +4,18 @@ from __future__ import annotations
 
 import itertools
 import math
+import pathlib
 from unittest import TestCase
 
 import shapely
 
 from kagami.plan.evaluation.checks import Checks, check_mark
 from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.files import load_plan
 from kagami.plan.language.text import parse_text
+
+
+JOBS = pathlib.Path(__file__).parents[3] / "examples" / "jobs"
 
 
 def checks(text: str) -> Checks:
@@ -32,6 +37,12 @@ class Gaps(TestCase):
         )
         self.assertEqual([round(gap.distance, 12) for gap in found.gaps], [0.5, 0.6])
         self.assertEqual(found.equal_gaps, 1)
+
+    def test_gaps_beside_curves_that_were_fitted_are_equal_as_well(self) -> None:
+        found = check_mark(evaluate(load_plan((JOBS / "j21-lighthouse-keeper.plan").read_bytes())))
+        self.assertEqual((len(found.gaps), found.equal_gaps), (14, 14))
+        found = check_mark(evaluate(load_plan((JOBS / "j03-pair-of-oars.plan").read_bytes())))
+        self.assertEqual((len(found.gaps), found.equal_gaps), (6, 4))
 
     def test_against_geos(self) -> None:
         places = [(0, 0, 2), (3.1, 0.4, 1), (-2.9, 1.3, 1.1), (0.3, -3.4, 1.2), (0.2, 4.4, 2.1)]

@@ -22,7 +22,7 @@ from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.geometry.selection import islands
 from kagami.geometry.table import CurveTable, tabulate
-from kagami.geometry.tolerance import SAME
+from kagami.geometry.tolerance import FITTED, SAME
 from kagami.plan.evaluation.ink import joined, pieces
 from kagami.plan.evaluation.result import Result
 
@@ -46,8 +46,8 @@ class Checks:
 
     @property
     def equal_gaps(self) -> int:
-        """How many of the gaps are as wide as the narrowest."""
-        return sum(gap.distance - self.gaps[0].distance <= SAME for gap in self.gaps)
+        """How many of the gaps are as wide as the narrowest: both sides may be curves that stand for others."""
+        return sum(gap.distance - self.gaps[0].distance <= 2 * FITTED for gap in self.gaps)
 
 
 def check_mark(result: Result) -> Checks:

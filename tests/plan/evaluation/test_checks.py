@@ -14,7 +14,6 @@ from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.files import load_plan
 from kagami.plan.language.text import parse_text
 
-
 JOBS = pathlib.Path(__file__).parents[3] / "examples" / "jobs"
 
 

@@ -63,6 +63,47 @@ class Assistive(HandCase):
         self.page.goto(f"{self.live_server_url}/marks/{mark.id}/range/?of1=gap")
         self.sound("range")
 
+    def test_a_plan_in_parts_and_regions_cut_by_fewer(self) -> None:
+        self.bench(beams().plan, "?step=foot")
+        page = self.page
+        page.get_by_role("button", name="begin a part here").click()
+        self.settled(2)
+        page.keyboard.press("Escape")
+        page.get_by_role("button", name="mute it").click()
+        self.settled(3)
+        expect(page.locator("#checks .shown").first).to_be_visible()
+        page.locator("#checks .shown").first.focus()
+        self.sound("a part, a muted step, checks")
+        page.get_by_role("button", name="fold part").click()
+        self.sound("a folded part")
+        page.locator("#find").fill("lens")
+        self.sound("a step sought")
+        page.locator("#find").fill("")
+        page.locator("#s-foot").get_by_role("button", name="hear it again").click()
+        self.settled(4)
+        page.get_by_role("button", name="fold part").click()
+        page.locator("#s-light .number").click()
+        page.locator("#s-light .named[data-lights=beams] .glyph").click()
+        expect(page.locator(".named.uncut")).to_have_count(1)
+        self.sound("a figure left out of the cutting")
+
+    def test_paths_and_crumbs(self) -> None:
+        self.bench(
+            "Square one of side 4u, its right on O, turned by 0°.\n"
+            "Square two of side 4u, its left on 0.01u right and 0u up from O, turned by 0°.\n"
+            "Box whole, 12u wide and 4u high, its centre on O, turned by 0°.\n"
+            "Of one, two and whole keep in one + whole, 1 of 1, here; in two + whole, 1 of 1, here, "
+            "the rest dropped: piece kept.\n",
+            "?step=kept",
+        )
+        expect(self.page.locator(".crumb")).to_have_count(1)
+        self.sound("crumbs")
+        self.verb("path")
+        for place in ((0, 5), (4, 5), (4, 8)):
+            self.page.mouse.click(*self.at(*place))
+        expect(self.page.locator(".line.tried")).to_have_count(1)
+        self.sound("a path in the making")
+
     def test_the_way_in(self) -> None:
         self.page.goto(f"{self.live_server_url}/sign-in/")
         self.sound("sign in")

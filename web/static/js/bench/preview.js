@@ -142,24 +142,30 @@ function showField(key, text, kept) {
   set(field, "class", `${field.getAttribute("class").replace(" tried", "")} tried`, kept);
 }
 
-// The Mirror shows the ink of the sheet at once, laid into its picture; what it measures follows when the hand rests.
+// The large picture of the Mirror shows the ink of the sheet at once, laid into its place; the small ones, and what it
+// measures, follow when the hand rests.
 function followInMirror() {
   const place = document.getElementById("mirror");
-  const from = place.querySelector(".large")?.dataset.fromSheet;
+  const large = place.querySelector(".large");
+  const from = large?.dataset.fromSheet;
   const paths = [...sheet.querySelectorAll(".ink > path")];
   if (!from || paths.length === 0 || sheet.querySelector(".view-lines, .view-regions")) return;
   mirror ??= place.innerHTML;
-  for (const ink of place.querySelectorAll("#ink, #plain-ink")) {
-    const laid = document.createElementNS(SVG, "g");
-    laid.setAttribute("transform", from);
-    for (const path of paths) {
+  let live = large.querySelector(".live");
+  if (!live) {
+    live = document.createElementNS(SVG, "g");
+    live.setAttribute("class", "live");
+    live.setAttribute("transform", from);
+    large.querySelector("use").setAttribute("visibility", "hidden");
+    large.append(live);
+  }
+  live.replaceChildren(
+    ...paths.map((path) => {
       const copy = path.cloneNode();
       copy.removeAttribute("id");
-      if (ink.id === "plain-ink") copy.removeAttribute("fill");
-      laid.append(copy);
-    }
-    ink.replaceChildren(laid);
-  }
+      return copy;
+    }),
+  );
 }
 
 function showHandles(svg) {

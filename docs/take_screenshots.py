@@ -183,6 +183,7 @@ def take_parts(page: Page) -> None:
             page.keyboard.type("the scale")
             page.keyboard.press("Enter")
             page.wait_for_timeout(600)
+    page.wait_for_selector("#checks:not(.stale) .shows")
     page.locator("#checks .shows").first.hover()
     take(page, "parts")
 

@@ -97,3 +97,43 @@ class Muted(TestCase):
     def test_guides_that_are_guides_by_kind_may_say_so(self) -> None:
         plan = change(parse_text("Centre lines axes through O.\n"), "set-guide", {"step": "axes", "guide": True}).plan
         self.assertEqual(parse_text(write_text(plan)), plan)
+
+    def test_regions_are_chosen_and_dropped_while_a_figure_is_muted(self) -> None:
+        text = (
+            "Circle a on O with radius 2u.\nCircle b on 2u right and 0u up from O with radius 2u.\n"
+            "Of a and b keep in a, 1 of 1, all round, the rest dropped: piece kept.\n"
+        )
+        plan = muted("b", text=text)
+        given = {"step": "kept", "region": {"cover": ["a"], "rank": 0, "alike": 1}, "every": 1}
+        dropped = change(plan, "pick", given).plan
+        self.assertAlmostEqual(ink(dropped), 0, places=9)
+        again = change(dropped, "pick", given).plan
+        self.assertAlmostEqual(ink(again), 4, places=9)
+        heard = change(again, "set-muted", {"step": "b", "muted": False}).plan
+        self.assertAlmostEqual(ink(heard), 4, places=9)  # what was chosen whole is not cut afterwards
+
+    def test_what_was_chosen_before_stays_through_muting(self) -> None:
+        text = (
+            "Circle a on O with radius 2u.\nCircle b on 2u right and 0u up from O with radius 2u.\n"
+            "Of a and b keep in a, 1 of 1, all round, the rest dropped: piece kept.\n"
+        )
+        plan = muted("b", text=text)
+        back = change(plan, "set-muted", {"step": "b", "muted": False}).plan
+        self.assertEqual(back, parse_text(text))
+
+    def test_the_choice_stays_where_many_copies_become_one_and_can_be_undone(self) -> None:
+        text = (
+            "Circle a on 3u right and 0u up from O with radius 1u.\nTurn a round O, 4 copies: ring.\n"
+            "Of ring keep in ring/1, 1 of 1, here, the rest dropped: piece kept.\n"
+        )
+        plan = muted("ring", text=text)
+        self.assertAlmostEqual(ink(plan), 1, places=9)
+        given = {"step": "kept", "region": {"cover": ["ring"], "rank": 0, "alike": 1}, "every": 1}
+        self.assertAlmostEqual(ink(change(plan, "pick", given).plan), 0, places=9)
+
+    def test_one_of_two_that_are_intersected_goes_on_alone(self) -> None:
+        text = (
+            "Circle a on O with radius 2u.\nCircle b on 2u right and 0u up from O with radius 2u.\n"
+            "Keep what a and b have in common: piece lens.\n"
+        )
+        self.assertAlmostEqual(ink(muted("b", text=text)), 4, places=9)

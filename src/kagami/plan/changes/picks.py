@@ -104,8 +104,9 @@ def _chosen_too(
     earlier = tuple(pick for pick in picks if not _within(detail, pick, fine))
     if (_kept(detail, step, earlier)[fine] == keep).all():
         return earlier, reached
-    whole = coarse.regions is detail.regions
-    return (*earlier, _pick(coarse.regions, reached, keep, every, () if whole else among)), reached
+    if coarse.regions is detail.regions:  # what is chosen while a figure is muted is not cut by it afterwards
+        among = [identifier for identifier, _ in detail.cutting.owners] if detail.cutting.muted else ()
+    return (*earlier, _pick(coarse.regions, reached, keep, every, among)), reached
 
 
 def _region_of(regions: Regions, named: int | RegionName) -> int:
@@ -131,7 +132,7 @@ def with_witnesses(plan: Plan, cache: Cache) -> Plan:
     anew: dict[str, Step] = {}
     for step in carves:
         detail = carve_detail(outcomes.get(step.id))
-        if detail is not None:
+        if detail is not None and not detail.cutting.muted:
             picks = tuple(_witnessed(detail, pick) for pick in step.picks)
             if picks != step.picks:
                 anew[step.id] = step.model_copy(update={"picks": picks})
@@ -187,7 +188,7 @@ def _pick(regions: Regions, reached: Ints, keep: bool, every: int, among: Sequen
 def _reached(detail: CarveDetail, pick: Pick) -> Ints:
     """The regions of all figures that a choice reaches; none where it is not there."""
     coarse = detail.cutting.among(pick.among)
-    face, _ = coarse.regions.find(pick.cover, pick.rank, pick.alike, pick.near)
+    face, _ = coarse.regions.find(detail.cutting.there(pick.cover), pick.rank, pick.alike, pick.near)
     return coarse.fine(coarse.regions.orbit(face, pick.every)) if face is not None else np.zeros(0, np.intp)
 
 

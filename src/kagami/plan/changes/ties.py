@@ -6,6 +6,7 @@ What ties them is a reading or a measure in place of the number, or another kind
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any, Final
@@ -70,7 +71,7 @@ def ties(plan: Plan, given: Mapping[str, Any], meant: Dragged, cache: Cache) -> 
     if meant.kind != "set-field" or step is None:
         return ()
     found = _Found(plan, step, given, meant, evaluate_before(plan, cache, plan.steps.index(step)))
-    return tuple(found.all())[:MOST]
+    return tuple(itertools.islice(found.all(), MOST))
 
 
 @dataclass(frozen=True)

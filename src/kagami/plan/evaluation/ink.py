@@ -6,6 +6,7 @@ import itertools
 from collections import OrderedDict
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from threading import Lock
 from typing import Final
 
 import numpy as np
@@ -29,6 +30,9 @@ _joined: Final[OrderedDict[tuple[object, ...], tuple[tuple[Piece, ...], tuple[Pi
 """Pieces that were joined a moment ago, by their names, tones and shapes, with the shapes themselves, so that none is
 taken for another one.
 """
+
+
+_lock: Final = Lock()
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,9 +76,10 @@ def joined(marks: Sequence[Piece]) -> tuple[Piece, ...]:
     if known is None:
         runs = itertools.groupby(marks, key=lambda piece: (piece.tone, piece.colour))
         known = (tuple(marks), tuple(piece for _tone, run in runs for piece in _joined_run(list(run))))
-        _joined[key] = known
-        while len(_joined) > MOST_JOINED:
-            _joined.popitem(last=False)
+        with _lock:
+            _joined[key] = known
+            while len(_joined) > MOST_JOINED:
+                _joined.popitem(last=False)
     return known[1]
 
 

@@ -36,7 +36,8 @@ def passed_on(step: Step, sources: Sequence[Sequence[Outcome]]) -> list[Outcome]
     first = next((field for field in heard if field), [])
     if step.muted:
         return first
-    lacks = any(not now or len(now) == 1 < len(field) for now, field in zip(heard, sources, strict=True))
+    several = step.needs_several
+    lacks = any(not now or (several and len(now) == 1 < len(field)) for now, field in zip(heard, sources, strict=True))
     return first if lacks else []
 
 

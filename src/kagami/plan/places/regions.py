@@ -134,10 +134,13 @@ class Coarse:
 
 @dataclass(frozen=True)
 class Cutting:
-    """Figures, by their ids, that cut the sheet together, and the regions that they make."""
+    """Figures, by their ids, that cut the sheet together, and the regions that they make; `muted` are those that were
+    named as well and are passed over.
+    """
 
     owners: tuple[tuple[str, Figure], ...]
     regions: Regions
+    muted: frozenset[str] = frozenset()
     _coarse: dict[tuple[str, ...], Coarse] = field(default_factory=dict, repr=False, compare=False)
 
     def among(self, figures: Sequence[str]) -> Coarse:
@@ -152,6 +155,20 @@ class Cutting:
             self._coarse[cut] = Coarse(regions, holder)
         return self._coarse[cut]
 
+    def there(self, cover: Sequence[str]) -> tuple[str, ...]:
+        """The owners of a region as they are among the figures that cut: those that are muted cover nothing, and the
+        first of several copies is the one where there is only one.
+        """
+        copies = {identifier: len(figure.copies) for identifier, figure in self.owners}
+        found = []
+        for owner in cover:
+            identifier, _, copy = owner.partition("#")
+            if identifier in copies and copy in ("", "0"):
+                owner = f"{identifier}#0" if copies[identifier] > 1 else identifier
+            if identifier not in self.muted:
+                found.append(owner)
+        return tuple(found)
+
     @property
     def weight(self) -> int:
         """About how many bytes it takes."""
@@ -164,9 +181,9 @@ class Cutting:
         )
 
 
-def cut_by(owners: Sequence[tuple[str, Figure]]) -> Cutting:
+def cut_by(owners: Sequence[tuple[str, Figure]], muted: frozenset[str] = frozenset()) -> Cutting:
     """What figures cut the sheet into, given with their ids."""
-    return Cutting(tuple(owners), regions_of(owners))
+    return Cutting(tuple(owners), regions_of(owners), muted)
 
 
 def _copies(cover: Sequence[str]) -> tuple[tuple[int, str], ...]:

@@ -55,6 +55,9 @@ class Step(BaseModel):
     takes_lines: ClassVar[bool] = True
     """Whether lines that bound no area may be chosen for its figures."""
 
+    needs_several: ClassVar[bool] = False
+    """Whether a single figure, where several were given, leaves it nothing to do."""
+
     press: ClassVar[str] = ""
     """The place that a hand gives it which presses on the sheet; empty for kinds that are not begun there."""
     release: ClassVar[str] = ""

@@ -16,7 +16,7 @@ from kagami.geometry.point import Point
 from kagami.geometry.selection import outline_of_faces
 from kagami.plan.dimensions.drawn import corner_of
 from kagami.plan.dimensions.kinds import Word
-from kagami.plan.fields import CHOICE, Pick, Picks, WholeFigureRefs
+from kagami.plan.fields import CHOICE, Picks, WholeFigureRefs
 from kagami.plan.figure import Figure
 from kagami.plan.places.regions import Cutting, Regions, chosen, cut_by
 from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
@@ -63,17 +63,15 @@ class Carve(Step):
         inputs.require_several("figures", 1)
         outcomes = inputs.outcomes("figures")
         figures = inputs.all_figures("figures")
-        cutting = cut_by([(outcome.id, figure) for outcome, figure in zip(outcomes, figures, strict=True)])
+        names = {outcome.id: outcome.name for outcome in outcomes}
+        by_id = [(outcome.id, figure) for outcome, figure in zip(outcomes, figures, strict=True)]
+        cutting = cut_by(by_id, frozenset(self.figures) - names.keys())
         notes: list[tuple[str, Mapping[str, object]]] = []
         choices = []
-        names = {outcome.id: outcome.name for outcome in outcomes}
-        muted = frozenset(self.figures) - names.keys()
-        copies = {outcome.id: len(figure.copies) for outcome, figure in zip(outcomes, figures, strict=True)}
         for pick in self.picks:
-            pick = _as_they_are(pick, copies, muted)
             coarse = cutting.among(pick.among)
             regions = coarse.regions
-            face, doubt = regions.find(pick.cover, pick.rank, pick.alike, pick.near)
+            face, doubt = regions.find(cutting.there(pick.cover), pick.rank, pick.alike, pick.near)
             if face is None:
                 notes.append(("pick-gone", {"cover": _cover_text(pick.cover, names)}))
                 continue
@@ -100,23 +98,6 @@ class Carve(Step):
         """What becomes of the rest, above the figures."""
         for figure in inputs.all_figures("figures")[:1]:
             yield Word("rest", corner_of(figure))
-
-
-def _as_they_are(pick: Pick, copies: Mapping[str, int], muted: frozenset[str]) -> Pick:
-    """A choice as it is among the figures that cut: those that are muted cover nothing, and the first of several copies
-    is the one where there is only one.
-    """
-    cover = []
-    for owner in pick.cover:
-        identifier, _, copy = owner.partition("#")
-        if identifier in copies and copy in ("", "0"):
-            owner = f"{identifier}#0" if copies[identifier] > 1 else identifier
-        if identifier not in muted:
-            cover.append(owner)
-    among = tuple(identifier for identifier in pick.among if identifier not in muted)
-    if (tuple(cover), among) == (pick.cover, pick.among):
-        return pick
-    return pick.model_copy(update={"cover": tuple(cover), "among": among})
 
 
 def stray_crumbs(arrangement: Arrangement, shapes: Sequence[Shape], kept: Bools) -> list[Crumb]:

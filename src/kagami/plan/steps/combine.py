@@ -22,6 +22,7 @@ class _Combination(Step):
     takes_lines: ClassVar = False
     chapter: ClassVar = Chapter.CARVE
     noun: ClassVar = "piece"
+    needs_several: ClassVar = True
     operation: ClassVar[Operation]
 
     figures: FigureRefs

@@ -10,7 +10,8 @@ import re
 import textwrap
 from typing import Final
 
-from kagami.exchange.svg import Frame, path_data
+from kagami.exchange.artwork import Shading
+from kagami.exchange.svg import Frame, gradient_element, path_data
 from kagami.geometry.measure.size import Box
 from kagami.plan.document import schema_json
 from kagami.plan.evaluation.evaluate import evaluate
@@ -20,7 +21,8 @@ from kagami.plan.language.spoken import OF_ONE
 from kagami.plan.language.text import parse_text
 from kagami.plan.language.wording import name_text
 from kagami.plan.steps import KINDS, Chapter, Step, in_order_of_work, kind_of
-from kagami.plan.tones import tone_colours
+from kagami.plan.tones.listed import tone_colours
+from kagami.plan.tones.paint import Gradient
 from kagami.plan.values.expressions import CONSTANTS, FUNCTIONS
 
 FOLDER: Final = pathlib.Path(__file__).parent
@@ -31,6 +33,7 @@ COLUMNS: Final = 3
 BASE: Final = """
 Tone: dark = 80%
 Tone: pale = 50% lighter than dark
+Tone: tide = #3f7f8c
 Circle disc on O with radius 3u.
 Circle moon on right of disc with radius 2u.
 Square plate of side 4u, its centre on O, turned by 0°.
@@ -87,6 +90,25 @@ EXAMPLES: Final = {
     "steadied over 0.5u.",
     "turn": "Turn beam round O, 8 copies: made.",
     "fill": "Split plate along slant: pieces halves.\nFill halves with dark and pale: pieces made.",
+    "grade": "Turn beam round O, 8 copies: rays.\nGrade the copies of rays from dark to pale: pieces made.",
+    "gradient": "Fill disc from left of disc to right of disc with a gradient of dark and pale: pieces made.",
+    "gradient-round": "Fill disc from top of disc out to 5u with a gradient of pale, dark at 60% and dark: "
+    "pieces made.",
+    "light": "Polygon gem of 8 sides on O, corners 3u out, the first at 22.5°.\nLine a through O at 22.5°.\n"
+    "Turn a round O, 8 copies: rays.\nDivide gem and rays: pieces facets.\n"
+    "Light facets from 130° with 5 tones about tide, by direction: pieces made.",
+    "half": "Fill disc with tide: pieces sea.\nTo the right of slant, make sea darker by 40 %: pieces made.",
+    "rim": "Fill plate with tide: pieces board.\n"
+    "Rim board, 0.6u wide, lit from 130° with 5 tones about tide: pieces made.",
+    "shadow": "Scale moon from centre of moon by 0.4: boss.\nFill disc with tide: pieces sea.\n"
+    "Shade sea by boss over 4u at 220°, 35 % darker: pieces made.",
+    "overlap": "Fill disc with tide: pieces sea.\nFill moon with pale: pieces shine.\n"
+    "Where sea and shine overlap, mix their tones at half strength: pieces made.",
+    "crossing-shade": "Weave disc and moon, 0.6u wide, ends butt and corners mitred, with gap 0.1u, turning over "
+    "nothing: woven.\nFill woven with tide: pieces rope.\nShade the crossings of rope over 0.4u, 50 % darker: "
+    "pieces made.",
+    "flat": "Fill disc from left of disc to right of disc with a gradient of dark and pale: pieces ball.\n"
+    "Flatten ball, gradients in 6 bands, neighbours overlapping by 0.05u: pieces made.",
     "turn-reflect": "Turn leaning round O, 3 copies, each reflected across the line at 90°: made.",
     "turn-sizes": "Turn beam round O in steps of 25°, sized 1; 0.8; 0.6, 1.2; 0.4: made.",
     "turn-part": "Turn beam round O in steps of 25°, 4 altogether: made.",
@@ -168,8 +190,14 @@ def picture(kind: str) -> str:
     ]
     inked = outcome.figure.bounds_area and not made.carries_no_ink
     shades = '#1c1a17" fill-opacity="0.85' if len(outcome.figure.copies) == 1 else '#1c1a17" fill-opacity="0.6'
-    tones = tone_colours(result.plan.tones).colours
-    laid = [f'{tones[tone]}" fill-opacity="1' for tone in outcome.figure.tones]
+    tones = tone_colours(result.plan.tones)
+    laid = []
+    for k, paint in enumerate(outcome.figure.tones):
+        if isinstance(paint, Gradient):
+            found = paint.in_colours(tones.of)
+            rows.append(gradient_element(Shading(found.frame, found.round, found.stops), f"shading-{k}", frame))
+        colour = f"url(#shading-{k})" if isinstance(paint, Gradient) else tones.of(paint)
+        laid.append(f'{colour}" fill-opacity="1')
     fills = laid or [shades] * max(1, len(outcome.figure.copies))
     for shape, fill in zip(outcome.figure.copies if inked else (outcome.figure.whole,), fills, strict=False):
         data = path_data(shape, frame)
@@ -258,10 +286,25 @@ def _values() -> str:
 
         ## Tones
 
-            tone     = #rrggbb | number % | number % (lighter | darker) than NAME
+            tone     = colour | NAME | share (lighter | darker) than part | part turned degrees
+                     | part with share of part | part multiplied by part
+                     | tone N of N (about | up from | down from) part
+            part     = colour | NAME | ( tone )            share    = number %
+            colour   = #rrggbb | #rgb | rgb(…) | hsl(…) | oklch(…) | cmyk(… four shares) | share
 
-        A percentage alone is a share of black. Lighter and darker tones are mixed with white and black in OKLab, and
-        follow the tone that they are made from. Tones are listed once and laid by name.
+        A share alone is a share of black. Lighter, darker and mixed tones are mixed in OKLab; `tone 2 of 5 about salt`
+        is one of a ramp whose steps are equal in lightness to the eye (OKLCH), the first being the lightest. What a
+        screen cannot show is brought into its gamut, lightness and hue kept. Tones are listed once and laid by name;
+        they follow the tones that they are made from. What a piece carries is its **role**: a colourway may give it
+        another tone. Pieces without a tone are *ink*, and they lie on the *ground*.
+
+            Colourway night, chosen: ink is lamp, ground is night, mist is none.
+            Note on night: for the pier signs
+            In one colour: parted by 0.2u, without mist
+
+        A colourway that is drawn `, in one colour` and the reversed form part pieces of different tones by a gap.
+        What is made from toned figures has their tones: cut and parted figures each region its own, others that of the
+        first.
         """
     )
 

@@ -19,6 +19,9 @@ from kagami.plan.evaluation.readings import measure_mark
 from kagami.plan.evaluation.result import Result
 from kagami.plan.files import load_plan
 from kagami.plan.language.sentences import write_sentence
+from kagami.plan.messages import listing
+from kagami.plan.tones.colourways import Colourway, colours_in
+from kagami.plan.tones.listed import GROUND
 
 
 def main(words: list[str]) -> int:
@@ -29,6 +32,8 @@ def main(words: list[str]) -> int:
     draw.add_argument("plan", type=pathlib.Path)
     draw.add_argument("-o", "--out", type=pathlib.Path, required=True, help="a file that ends in .svg or .png")
     draw.add_argument("--size", type=int, default=1024, help=f"pixels of a PNG's longer side, to {GREATEST_SIZE}")
+    draw.add_argument("--colourway", help="the name of one of the plan's colourways")
+    draw.add_argument("--ground", action="store_true", help="draw its ground too")
     draw.add_argument("--readings", type=pathlib.Path, help="write the readings to this JSON file")
     check = commands.add_parser("check", help="print each step's sentence, state and time")
     check.add_argument("plan", type=pathlib.Path)
@@ -47,14 +52,29 @@ def _draw(plan: Plan, given: argparse.Namespace) -> int:
         raise ValueError(f"{given.out}: the file's name must end in .svg or .png")
     result = evaluate(plan)
     _report(result)
-    art = artwork(plan, result)
+    colourway = _colourway(plan, given.colourway)
+    art = artwork(plan, result, colourway=colourway)
+    ground = colours_in(plan.tones, colourway).known[GROUND] if given.ground else None
     if ending == ".svg":
-        given.out.write_text(write_svg(art), encoding="utf-8")
+        given.out.write_text(write_svg(art, ground=ground), encoding="utf-8")
     else:
-        given.out.write_bytes(write_png(art, given.size))
+        given.out.write_bytes(write_png(art, given.size, ground))
     if given.readings:
         given.readings.write_text(json.dumps(readings_data(result), indent=1) + "\n", encoding="utf-8")
     return 0 if result.sound else 1
+
+
+def _colourway(plan: Plan, name: str | None) -> Colourway | None:
+    """The colourway that is asked for.
+
+    Raises:
+        PlanError: there is none of that name.
+    """
+    found = plan.colourway(name) if name is not None else None
+    if name is not None and found is None:
+        known = listing([one.name for one in plan.colourways]) or "none"
+        raise PlanError("no-colourway", name=name, known=known)
+    return found
 
 
 def _check(plan: Plan) -> int:

@@ -29,7 +29,7 @@ from kagami.plan.evaluation.result import Result
 from kagami.plan.figure import Figure
 from kagami.plan.files import load_plan
 from kagami.plan.language.text import parse_text, write_text
-from kagami.plan.tones import tone_colours
+from kagami.plan.tones.listed import tone_colours
 from tests.geometry.offset.test_outset import distances_to
 
 FOLDER = pathlib.Path(__file__).parents[2] / "examples" / "jobs"

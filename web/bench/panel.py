@@ -23,7 +23,7 @@ from kagami.plan.ranges import subjects
 from kagami.plan.steps import Chapter, Step
 from kagami.plan.steps.carve import Carve, CarveDetail
 from kagami.plan.steps.weaving import WeaveDetail
-from kagami.plan.tones import tone_colours
+from kagami.plan.tones.listed import tone_colours
 from kagami.plan.values.moving import plain_number
 from kagami.plan.values.solution import Solution
 from web.bench.glyphs import Glyph, glyph_of
@@ -287,7 +287,7 @@ def _cutting(step: Step, state: Looking, names: dict[str, str]) -> Iterable[tupl
 def _reaches(step: Step, outcome: Outcome) -> Iterable[tuple[int, str]]:
     """How far a pick in this carve, or a crossing of this weave, may reach: from all round the symmetry to one."""
     detail = outcome.drawing.detail if outcome.drawing else None
-    if isinstance(detail, WeaveDetail) and detail.group is not None:
+    if isinstance(detail, WeaveDetail) and detail.group is not None and not step.lays_tones:
         yield 1, _("all round: {count}").format(count=detail.group.size)
         yield 0, _("this one only")
     group = detail.regions.group if isinstance(detail, CarveDetail) else None

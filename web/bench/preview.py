@@ -28,7 +28,7 @@ from kagami.plan.evaluation.result import Result
 from kagami.plan.language.measures import measure_text
 from kagami.plan.language.sentences import write_sentence
 from kagami.plan.steps import Step
-from kagami.plan.tones import tone_colours
+from kagami.plan.tones.listed import tone_colours
 from kagami.plan.values.solution import Solution
 from web.bench.handles import handles_html, quiet_html
 from web.bench.panel import fault_text, measure_result

@@ -18,7 +18,7 @@ from kagami.plan.places.references import SHEET_ORIGIN
 from kagami.plan.places.selecting import plain_id, reference_text
 from kagami.plan.steps import Step
 from kagami.plan.steps.carve import Carve, CarveDetail, kept_count
-from kagami.plan.tones import tone_colours
+from kagami.plan.tones.listed import tone_colours
 from web.bench.glyphs import MISSING, ORIGIN, PLACE, glyph
 
 

@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 from xml.sax.saxutils import escape, quoteattr
 
-from kagami.exchange.artwork import Artwork
+from kagami.exchange.artwork import Artwork, Shading
 from kagami.exchange.pen import draw
 from kagami.geometry.bezier import Cubic
 from kagami.geometry.curves import Arc, Curve, Line
@@ -144,6 +144,29 @@ def xml_text(text: str) -> str:
     return _NO_CHARACTER.sub("\ufffd", text)
 
 
+def gradient_element(shading: Shading, identifier: str, frame: Frame) -> str:
+    """A shading as an element of SVG. Source: SVG 1.1 (Second Edition), chapter 13.2."""
+    by = shading.frame
+    scale = frame.scale
+    matrix = (
+        by.a * scale,
+        -by.b * scale,
+        by.c * scale,
+        -by.d * scale,
+        (by.e - frame.left) * scale,
+        (frame.top - by.f) * scale,
+    )
+    transform = " ".join(f"{value:.6g}" for value in matrix)
+    stops = "".join(f'<stop offset="{frame.number(at)}" stop-color="{colour}"/>' for at, colour in shading.stops)
+    head, tail = (
+        ('<radialGradient cx="0" cy="0" r="1"', "</radialGradient>")
+        if shading.round
+        else ('<linearGradient x1="0" y1="0" x2="1" y2="0"', "</linearGradient>")
+    )
+    units = 'gradientUnits="userSpaceOnUse"'
+    return f'{head} id="{identifier}" {units} gradientTransform="matrix({transform})">{stops}{tail}'
+
+
 def write_svg(
     art: Artwork, margin: float = 0.0, ground: str | None = None, pixels: tuple[int, int] | None = None
 ) -> str:
@@ -163,7 +186,13 @@ def write_svg(
     ]
     if ground is not None:
         rows.append(f'<path fill="{ground}" d="M0 0H{width}V{height}H0Z"/>')
+    shadings = list(dict.fromkeys(area.fill for area in art.areas if isinstance(area.fill, Shading)))
+    if shadings:
+        rows.append("<defs>")
+        rows.extend(gradient_element(shading, f"shading-{k}", frame) for k, shading in enumerate(shadings, 1))
+        rows.append("</defs>")
     for area in art.areas:
         identifier = quoteattr("".join(c if c.isalnum() else "-" for c in area.name))
-        rows.append(f'<path id={identifier} fill="{area.fill}" d="{path_data(area.shape, frame)}"/>')
+        fill = f"url(#shading-{shadings.index(area.fill) + 1})" if isinstance(area.fill, Shading) else area.fill
+        rows.append(f'<path id={identifier} fill="{fill}" d="{path_data(area.shape, frame)}"/>')
     return "\n".join([*rows, "</svg>", ""])

@@ -89,3 +89,6 @@ PROBE: Final = 1e-3
 
 ON_THE_WAY: Final = 1e-3
 """Parameters that are only a start for the next step of a way are settled to this."""
+
+OVERSHOOT: Final = 1e-3
+"""What must reach a line is drawn so much longer, as a share of it."""

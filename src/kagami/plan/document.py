@@ -12,11 +12,12 @@ from kagami.plan import limits
 from kagami.plan.errors import DocumentError
 from kagami.plan.fields.texts import Name, ValueText, plain_text
 from kagami.plan.steps import KINDS, Step, in_order_of_work
-from kagami.plan.tones import Tone
+from kagami.plan.tones.colourways import Colourway, OneColour
+from kagami.plan.tones.listed import Tone
 from kagami.plan.values.expressions import MILLIMETRES, is_measure_name
 from kagami.plan.values.stored import stored_value
 
-SCHEMA: Final = 5
+SCHEMA: Final = 6
 
 _Steps = Annotated[tuple[Step, ...], Field(max_length=limits.STEPS)]
 
@@ -62,17 +63,24 @@ class Plan(BaseModel):
 
     model_config = ConfigDict(extra="forbid", frozen=True)
 
-    kagami: Literal[5] = SCHEMA
+    kagami: Literal[6] = SCHEMA
     title: Name = "Untitled"
     module: Module = Module()
     sheet: Annotated[float, Field(ge=2, le=1000, allow_inf_nan=False)] = 20.0
     measures: Annotated[tuple[Measure, ...], Field(max_length=limits.MEASURES)] = ()
     tones: Annotated[tuple[Tone, ...], Field(max_length=limits.TONES)] = ()
     steps: _Steps = ()
+    colourways: Annotated[tuple[Colourway, ...], Field(max_length=limits.COLOURWAYS)] = ()
+    one_colour: OneColour | None = None
+    """How it is drawn in one colour; None for what is proposed (see `evaluation.onecolour`)."""
 
     def step(self, identifier: str) -> Step | None:
         """The step with an id."""
         return next((step for step in self.steps if step.id == identifier), None)
+
+    def colourway(self, name: str) -> Colourway | None:
+        """The colourway with a name."""
+        return next((colourway for colourway in self.colourways if colourway.name == name), None)
 
     def names(self) -> dict[str, str]:
         """Names of all steps by id."""
@@ -194,6 +202,11 @@ def _from_fourth(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "kagami": 5}
 
 
+def _from_fifth(data: dict[str, Any]) -> dict[str, Any]:
+    """Schema 6 has colourways; all that schema 5 says means the same there."""
+    return {**data, "kagami": 6}
+
+
 RENAMED: Final = {"badge": "shield"}
 
 
@@ -232,6 +245,7 @@ MIGRATIONS: Final[dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {
     2: _from_second,
     3: _from_third,
     4: _from_fourth,
+    5: _from_fifth,
 }
 """From each older schema to the next one."""
 
@@ -279,6 +293,11 @@ def _require_distinct(plan: Plan) -> None:
         if tone.name in tones:
             raise DocumentError("doubled-name", name=tone.name)
         tones.add(tone.name)
+    colourways: set[str] = set()
+    for colourway in plan.colourways:
+        if colourway.name in colourways:
+            raise DocumentError("doubled-name", name=colourway.name)
+        colourways.add(colourway.name)
     names: set[str] = set()
     for measure in plan.measures:
         if not is_measure_name(measure.name):

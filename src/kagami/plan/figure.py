@@ -12,6 +12,7 @@ from kagami.geometry.measure.size import Box, box
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.geometry.symmetry_groups import Group
+from kagami.plan.tones.paint import Paint
 
 
 def _box_places() -> dict[str, Callable[[Box], Point]]:
@@ -41,8 +42,8 @@ class Figure:
     anchors: Mapping[str, Point] = field(default_factory=dict)
     group: Group | None = None
     """The symmetry that it is known to have by its making."""
-    tones: tuple[str, ...] = ()
-    """Names of the copies' tones; empty where none were laid."""
+    tones: tuple[Paint, ...] = ()
+    """What the copies are filled with, by name or as it is made; empty where nothing was laid."""
     layer: int = 0
     """Where it lies among all that is seen: 0 in the plan's order, above 0 nearer than all of that, below 0 farther."""
     apart: bool = False
@@ -64,13 +65,13 @@ class Figure:
         return Shape(tuple(outline for shape in copies for outline in shape)) if self.apart else union(*copies)
 
     @cached_property
-    def inks(self) -> tuple[tuple[str, Shape], ...]:
+    def inks(self) -> tuple[tuple[Paint, Shape], ...]:
         """The areas that carry ink, with the name of the tone of each (empty where none was laid); those of one tone
         are one area, in the order in which the tones first come.
         """
         if not self.tones:
             return (("", self.united),) if self.united else ()
-        by_tone: dict[str, list[Shape]] = {}
+        by_tone: dict[Paint, list[Shape]] = {}
         for shape, tone in zip(self.copies, self.tones, strict=True):
             by_tone.setdefault(tone, []).append(shape)
         areas = ((tone, self._one_area(shapes)) for tone, shapes in by_tone.items())

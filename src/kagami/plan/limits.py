@@ -7,6 +7,11 @@ from typing import Final
 STEPS: Final = 400
 MEASURES: Final = 100
 TONES: Final = 60
+COLOURWAYS: Final = 60
+STOPS: Final = 12
+"""Tones of one gradient."""
+BANDS: Final = 40
+"""Into which a gradient is resolved."""
 COPIES: Final = 360
 FIGURES_PER_STEP: Final = 60
 PICKS: Final = 400

@@ -89,9 +89,27 @@ TEXTS: Final[dict[str, str]] = {
     "sizes-missing": "A size is missing for each copy. Type them one after the other, such as 1; 0.8; 0.6.",
     "tones-missing": "Name at least one tone here, such as “dark”. Tones are listed above the steps.",
     "no-tone": "There is no tone “{name}”. There are: {known}.",
-    "no-tone-before": "There is no tone “{name}” before this one. Name one that stands before it.",
-    "bad-tone": "“{text}” is no tone. A tone is a colour such as #1c6b57, a share of black such as 60%, or "
-    "20% lighter than another tone.",
+    "no-tone-here": "A tone is missing here: the name of a listed one, a colour such as #1c6b57, 60% for a share of "
+    "black, or 20% lighter than a tone.",
+    "ramp-no-room": "“{name}” is as {way} as a tone can be told apart. Take fewer tones, or another base.",
+    "not-a-share": "{expression} comes to {value}; a share is a number from 0 to 100.",
+    "length-negative": "The {what} {expression} comes to {value}u; it must be 0 or more.",
+    "stops-too-few": "A gradient needs two tones or more, such as: dark and light.",
+    "stops-not-rising": "The places of a gradient's tones must rise, from 0% to 100%.",
+    "no-colourway": "There is no colourway “{name}”. There are: {known}.",
+    "no-role": "No piece of this mark has the role “{name}”. Its roles are: {known}.",
+    "colourway-unread": "“{text}” is no colourway. It is written like: Colourway night: ink is lamp, ground is night.",
+    "no-tone-before": "There is no tone “{name}” before this one, and it is no colour such as #1c6b57 or 60%. Name a "
+    "tone that stands before it, or type a colour.",
+    "bad-tone": "“{text}” is no tone. A tone is a colour such as #1c6b57, rgb(28 107 87), hsl(165 59% 26%), "
+    "oklch(47% 0.09 168) or cmyk(74% 0% 19% 58%), a share of black such as 60%, or made from another: 20% lighter than "
+    "dark, dark turned 30°, dark with 40% of light, tone 2 of 5 about dark.",
+    "no-palette": "There is no tone to take. List one, or add one to the brand's palette.",
+    "no-ink-yet": "The mark has no ink yet. Draw a figure that bounds an area first.",
+    "no-colourway-made": "These tones give no colourway that is not there already and stands out from its ground.",
+    "dropped-role": "“{name}” is left out here, so it has no tone to give. Give it one first.",
+    "no-piece-here": "No piece lies there. Click a piece that carries ink, or draw a line across some.",
+    "ramp-there": "The ramp of “{name}” is listed already.",
     "doubled-tone": "The tone “{name}” is {colour} already. Use that one.",
     "offset-too-far": "Step {step} of the offset, at {distance}u, leaves nothing. Take fewer or smaller steps.",
     "strands-meet": "More than two strands pass through one place, {x}u right and {y}u up from O. Move one of them.",

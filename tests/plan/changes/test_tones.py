@@ -12,9 +12,10 @@ from kagami.plan.changes.change import change
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused, PlanError
 from kagami.plan.evaluation.evaluate import evaluate
-from kagami.plan.evaluation.ink import INK, pieces
+from kagami.plan.evaluation.ink import pieces
 from kagami.plan.language.text import parse_text, write_text
-from kagami.plan.tones import Tone, colour_of, tone_colours
+from kagami.plan.tones.listed import Tone, tone_colours
+from kagami.plan.tones.mixing import colour_of
 
 HARBOUR = parse_text(
     """
@@ -52,7 +53,7 @@ class Colours(TestCase):
         self.assertEqual(colour_of("25% darker than paper", {"paper": "#ffffff"}), "#aeaeae")
 
     def test_what_is_no_colour_is_refused(self) -> None:
-        for text, code in (("sea", "bad-tone"), ("#12", "bad-tone"), ("120%", "bad-tone"), ("", "bad-tone")):
+        for text, code in (("sea", "no-tone-before"), ("#12", "bad-tone"), ("120%", "bad-tone"), ("", "bad-tone")):
             with self.assertRaises(PlanError) as caught:
                 colour_of(text, {})
             self.assertEqual(caught.exception.code, code)
@@ -96,8 +97,8 @@ class Laid(TestCase):
         result = evaluate(HARBOUR)
         fills = [path.get("fill") for path in ET.fromstring(write_svg(artwork(HARBOUR, result))) if path.get("d")]
         self.assertEqual(fills, list(tone_colours(HARBOUR.tones).colours.values()))
-        one_colour = ET.fromstring(write_svg(artwork(HARBOUR, result, INK)))
-        self.assertEqual({path.get("fill") for path in one_colour if path.get("d")}, {INK})
+        one_colour = ET.fromstring(write_svg(artwork(HARBOUR, result, "#000000")))
+        self.assertEqual({path.get("fill") for path in one_colour if path.get("d")}, {"#000000"})
 
     def test_a_tone_that_is_not_listed_is_an_error_of_the_step(self) -> None:
         plan = change(HARBOUR, "set-field", {"step": "toned", "field": "tones", "value": "sea and mist"}).plan

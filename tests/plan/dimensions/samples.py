@@ -6,6 +6,7 @@ from typing import Final
 
 BASE: Final = """
 Tone: black = 100%
+Tone: grey = 50%
 Circle disc on O with radius 3u.
 Circle moon on right of disc with radius 2u.
 Square plate of side 4u, its centre on 1u right and 1u up from O, turned by 0°.
@@ -107,5 +108,15 @@ SAMPLES: Final = {
     "true": "Make lines and arcs of plate true, to within 0.05u: x.",
     "order": "Bring moon farthest of all: x.",
     "fill": "Fill disc with black: pieces x.",
+    "grade": "Grade the copies of disc from black to grey: pieces x.",
+    "gradient": "Fill disc from left of disc to right of disc with a gradient of black and grey: pieces x.",
+    "gradient-round": "Fill disc from O out to 3u with a gradient of black, grey at 40% and 9% lighter than black: x.",
+    "light": "Light disc and moon from 130° with 5 tones about grey, by direction: pieces x.",
+    "half": "To the right of slant, make disc lighter by 30 %: pieces x.",
+    "rim": "Rim disc, 0.5u wide, lit from 130° with 5 tones about grey: pieces x.",
+    "shadow": "Shade disc by plate over 3u at -45°, 30 % lighter: pieces x.",
+    "overlap": "Where disc and moon overlap, mix their tones as multiplied: pieces x.",
+    "crossing-shade": "Shade the crossings of plait over 0.4u, 30 % lighter: pieces x.",
+    "flat": "Flatten disc and moon, gradients in 8 bands, neighbours overlapping by 0.05u: pieces x.",
 }
 """By kind; each makes `x`."""

@@ -12,6 +12,7 @@ from kagami.plan.document import Plan
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.ink import Piece, joined, pieces
 from kagami.plan.language.text import parse_text
+from kagami.plan.tones.colourways import OneColour
 
 ABUTTING = "Square a on O with side 2u.\nSquare b on 2u right and 0u up from O with side 2u.\n"
 
@@ -44,10 +45,15 @@ class Seams(TestCase):
         plan = parse_text(ABUTTING + "Square c on 9u right and 0u up from O with side 2u.\n")
         self.assertEqual([piece.name for piece in ink(plan)], ["a, b", "c"])
 
-    def test_tones_stay_apart_but_not_in_one_colour(self) -> None:
-        plan = parse_text("Tone: pale = 20%\n" + ABUTTING + "Fill b with pale: pieces bright.\n")
+    def test_tones_stay_apart_and_are_parted_in_one_colour(self) -> None:
+        plan = parse_text("Tone: pale = 40%\n" + ABUTTING + "Fill b with pale: pieces bright.\n")
         self.assertEqual(len(ink(plan)), 2)
-        self.assertEqual(len(artwork(plan, evaluate(plan), "#000000").areas), 1)
+        art = artwork(plan, evaluate(plan), "#000000")
+        self.assertEqual([area_.fill for area_ in art.areas], ["#000000"] * 2)
+        self.assertAlmostEqual(sum(area(one.shape) for one in art.areas), 8 - 2 * 0.1, places=9)
+        joined_again = plan.model_copy(update={"one_colour": OneColour(gap="0u")})
+        whole = artwork(joined_again, evaluate(joined_again), "#000000")
+        self.assertAlmostEqual(sum(area(one.shape) for one in whole.areas), 8, places=9)
 
     def test_another_tone_between_them_keeps_two_of_one_tone_apart(self) -> None:
         text = (

@@ -18,8 +18,8 @@ from kagami.plan.fields.picks import PICKS
 from kagami.plan.fields.places import PLACE, PLACES
 from kagami.plan.fields.scanner import SentenceError
 from kagami.plan.fields.sizes import SIZES
-from kagami.plan.fields.tones import TONES
-from kagami.plan.fields.values import ANGLE, COUNT, LENGTH, NUMBER
+from kagami.plan.fields.tones import ITS_OWN, STOPS, TONE, TONES
+from kagami.plan.fields.values import ANGLE, COUNT, LENGTH, NUMBER, PERCENT
 from kagami.plan.language.completing import completions
 from kagami.plan.language.parsing import parse_sentence, stop_words
 from kagami.plan.language.sentences import write_sentence
@@ -69,18 +69,26 @@ picks = st.fixed_dictionaries(
     }
 )
 handles = st.tuples(values, values)
+TONES_LAID = ["dark", "pale 2", "sea green", "30% lighter than “sea green”", "tone 2 of 5 about (dark turned 40°)"]
 nodes = st.fixed_dictionaries({"x": values, "y": values}, optional={"before": handles, "after": handles})
 OF_KIND: dict[FieldKind, st.SearchStrategy[Any]] = {
     LENGTH: values,
     ANGLE: values,
     COUNT: values,
     NUMBER: values,
+    PERCENT: values,
     PLACE: plain.filter(lambda text: len(text) <= 200),
     PLACES: st.lists(plain.filter(lambda text: len(text) <= 200), max_size=4),
     FIGURE: identifiers,
     FIGURES: st.lists(identifiers, max_size=4),
     NUMBERS: st.lists(st.integers(1, 400), max_size=4),
-    TONES: st.lists(st.sampled_from(["dark", "pale 2", "sea green"]), max_size=4),
+    TONES: st.lists(st.sampled_from([*TONES_LAID, ITS_OWN]), max_size=4),
+    TONE: st.sampled_from(TONES_LAID),
+    STOPS: st.lists(
+        st.fixed_dictionaries({"tone": st.sampled_from(TONES_LAID), "at": st.sampled_from([None, 0.0, 30.0, 62.5])}),
+        min_size=1,
+        max_size=4,
+    ),
     SIZES: st.lists(st.lists(values, min_size=1, max_size=2), max_size=4),
     NODES: st.lists(nodes, max_size=4),
     PICKS: st.lists(picks, max_size=3),

@@ -2,6 +2,7 @@
 
 from kagami.geometry.weave.alternation import Alternation, alternate
 from kagami.geometry.weave.passes import Crossing, Passage, Strand, StrandsMeet, crowded, passes_of
+from kagami.geometry.weave.shades import Shaded, shaded
 from kagami.geometry.weave.woven import Pieces, inlaid, woven
 
 __all__ = [
@@ -9,11 +10,13 @@ __all__ = [
     "Crossing",
     "Passage",
     "Pieces",
+    "Shaded",
     "Strand",
     "StrandsMeet",
     "alternate",
     "crowded",
     "inlaid",
     "passes_of",
+    "shaded",
     "woven",
 ]

@@ -10,9 +10,11 @@ from typing import Any, Final
 from pydantic import ValidationError
 
 from kagami.plan import limits
+from kagami.plan.changes.colourways import CHANGES as OF_COLOURWAYS
 from kagami.plan.changes.dragging import drag, nudge
 from kagami.plan.changes.flipping import flip
 from kagami.plan.changes.given import Changed, Given
+from kagami.plan.changes.laying import lay_tone
 from kagami.plan.changes.measures import (
     add_measure,
     name_number,
@@ -38,12 +40,13 @@ from kagami.plan.changes.steps import (
     set_heading,
     set_muted,
 )
-from kagami.plan.changes.tones import add_tone, remove_tone, rename_tone, set_tone, with_typed_tones
+from kagami.plan.changes.tones import add_ramp, add_tone, remove_tone, rename_tone, set_tone, with_typed_tones
 from kagami.plan.changes.uniting import split_at, unite_swept
 from kagami.plan.document import Module, Plan
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.fields.texts import on_one_line
+from kagami.plan.language.colourways import is_colourway
 
 MOST_AT_ONCE: Final = 8
 
@@ -61,6 +64,8 @@ def change(plan: Plan, kind: str, given: Mapping[str, Any], cache: Cache | None 
         raise ChangeRefused("no-such-change", kind=kind)
     cache = cache or Cache()
     begun = with_witnesses(plan, cache)
+    if kind == "add-sentence" and is_colourway(str(given.get("text", ""))):
+        kind = "add-colourway"
     changed = CHANGES[kind](begun, Given(given, cache))
     if changed.plan == begun:
         return replace(changed, plan=plan)  # nothing was changed, and no witness alone makes a revision
@@ -138,6 +143,9 @@ CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
     "set-tone": set_tone,
     "rename-tone": rename_tone,
     "remove-tone": remove_tone,
+    "add-ramp": add_ramp,
+    "lay-tone": lay_tone,
+    **OF_COLOURWAYS,
     "set-module": set_module,
     "rename-mark": rename_mark,
 }

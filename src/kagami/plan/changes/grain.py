@@ -18,7 +18,7 @@ USUAL_SCALE: Final = 30.0
 """Pixels a u, where an interface does not say."""
 REACH: Final = 11.0
 """How near an anchor must lie to be taken, in pixels."""
-FREE: Final = {"length": 0.01, "degrees": 0.1, "number": 0.01, "whole number": 1.0}
+FREE: Final = {"length": 0.01, "degrees": 0.1, "number": 0.01, "per cent": 0.01, "whole number": 1.0}
 """What is rounded to when stops are let go, by the kind of value."""
 
 

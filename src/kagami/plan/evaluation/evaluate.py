@@ -18,6 +18,7 @@ from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.faults import fault_of
+from kagami.plan.evaluation.handing import with_handed_tones
 from kagami.plan.evaluation.muting import in_place_of, muted_sources, muted_with, passed_on
 from kagami.plan.evaluation.outcome import Drawing, Outcome
 from kagami.plan.evaluation.result import Result
@@ -25,6 +26,8 @@ from kagami.plan.fields.kind import Surroundings
 from kagami.plan.messages import number_text
 from kagami.plan.steps import Step, kind_of
 from kagami.plan.steps.inputs import Inputs
+from kagami.plan.tones.listed import tone_colours
+from kagami.plan.tones.paint import tones_in
 from kagami.plan.values.measures import Values
 from kagami.plan.values.solving import NOWHERE, solve_all
 from kagami.plan.values.stored import typed_value
@@ -178,15 +181,28 @@ def _outcome(step: Step, plan: Plan, values: Values, outcomes: Mapping[str, Outc
     if drawing is None:
         drawing = _drawn(step, inputs)
         cache.put(key, drawing)
-    if isinstance(drawing, PlanError):
-        return Outcome(step.id, step.name, key, None, drawing, muted)
+    fault = drawing if isinstance(drawing, PlanError) else _tone_fault(step, drawing, plan)
+    if isinstance(drawing, PlanError) or fault is not None:
+        return Outcome(step.id, step.name, key, None, fault, muted)
     return Outcome(step.id, step.name, key, drawing, None, muted)
+
+
+def _tone_fault(step: Step, drawing: Drawing, plan: Plan) -> PlanError | None:
+    """What is wrong with the tones that a step lays: they hang on the list of tones, so no drawing tells."""
+    if not step.lays_tones:
+        return None
+    colours = tone_colours(plan.tones)
+    for tone in dict.fromkeys(tone for paint in drawing.figure.tones for tone in tones_in(paint)):
+        error = colours.errors.get(tone) or colours.fault_of(tone)
+        if error is not None:
+            return error.at("tone")
+    return None
 
 
 def _drawn(step: Step, inputs: Inputs) -> Drawing | PlanError:
     """Draw a step; whatever goes wrong in it becomes an error of the plan."""
     try:
-        return step.draw(inputs)
+        return with_handed_tones(step, inputs, step.draw(inputs))
     except Exception as error:  # noqa: BLE001  (see `faults`: it is told, logged, and the rest is drawn)
         return fault_of(kind_of(type(step)), error, inputs.typed)
 

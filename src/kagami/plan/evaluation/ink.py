@@ -19,11 +19,9 @@ from kagami.geometry.outline import Shape
 from kagami.geometry.tolerance import LENGTH
 from kagami.plan.evaluation.evaluate import inking
 from kagami.plan.evaluation.result import Result
-from kagami.plan.tones import tone_colours
-
-INK: Final = "#000000"
-"""The colour of what has no tone."""
-
+from kagami.plan.tones.colourways import Colourway, colours_in, is_dropped
+from kagami.plan.tones.listed import ToneColours
+from kagami.plan.tones.paint import Gradient, Paint, tones_in
 
 MOST_JOINED: Final = 64
 _joined: Final[OrderedDict[tuple[object, ...], tuple[tuple[Piece, ...], tuple[Piece, ...]]]] = OrderedDict()
@@ -38,14 +36,18 @@ _lock: Final = Lock()
 @dataclass(frozen=True, slots=True)
 class Piece:
     """A finished area that carries ink, named after the step that made it; `tone` is the name of its tone, empty where
-    none was laid, and `colour` what the tone comes to.
+    none was laid, and `colour` what the tone comes to. One that is filled with a `gradient` has the colours of its
+    stops there, and its first in `colour`.
     """
 
     id: str
     name: str
     shape: Shape
     tone: str = ""
-    colour: str = INK
+    colour: str = "#000000"
+    gradient: Gradient | None = None
+    tones: tuple[str, ...] = ()
+    """All tones in it: the one, or those of its gradient."""
 
 
 def used_up(result: Result) -> frozenset[str]:
@@ -54,27 +56,37 @@ def used_up(result: Result) -> frozenset[str]:
     return frozenset(identifier for step in steps for identifier in step.figure_ids())
 
 
-def pieces(result: Result) -> tuple[Piece, ...]:
-    """The pieces in the order of the plan (see `evaluate.inking`); figures with several tones are several pieces."""
-    colours = tone_colours(result.plan.tones).colours
+def pieces(result: Result, colourway: Colourway | None = None) -> tuple[Piece, ...]:
+    """The pieces in the order of the plan (see `evaluate.inking`); figures with several tones are several pieces. In a
+    colourway they have its colours, and pieces of roles that it drops are not there.
+    """
+    colours = colours_in(result.plan.tones, colourway)
     found: list[Piece] = []
     for step in inking(result.plan, result.outcomes):
         figure = result.outcomes[step.id].figure
         inks = figure.inks if figure is not None else ()
-        for tone, shape in inks:
-            name = step.name if len(inks) == 1 else f"{step.name} {tone}"
-            found.append(Piece(step.id, name, shape, tone, colours.get(tone, INK)))
+        for paint, shape in inks:
+            if not all(is_dropped(tone, colours) for tone in tones_in(paint)):
+                name = step.name if len(inks) == 1 else f"{step.name} {paint}"
+                found.append(_piece(step.id, name, shape, paint, colours))
     return tuple(found)
+
+
+def _piece(identifier: str, name: str, shape: Shape, paint: Paint, colours: ToneColours) -> Piece:
+    if isinstance(paint, Gradient):
+        gradient = paint.in_colours(colours.of)
+        return Piece(identifier, name, shape, str(paint), gradient.stops[0][1], gradient, tones_in(paint))
+    return Piece(identifier, name, shape, paint, colours.of(paint), None, (paint,))
 
 
 def joined(marks: Sequence[Piece]) -> tuple[Piece, ...]:
     """Pieces as they are drawn and leave: those of one tone that follow each other and meet are one, so that no seam
     shows between them. It has the id of the first, and the names of all.
     """
-    key = tuple((piece.name, piece.tone, piece.colour, id(piece.shape)) for piece in marks)
+    key = tuple((piece.name, piece.tone, piece.colour, piece.gradient, id(piece.shape)) for piece in marks)
     known = _joined.get(key)
     if known is None:
-        runs = itertools.groupby(marks, key=lambda piece: (piece.tone, piece.colour))
+        runs = itertools.groupby(marks, key=lambda piece: (piece.tone, piece.colour, piece.gradient))
         known = (tuple(marks), tuple(piece for _tone, run in runs for piece in _joined_run(list(run))))
         with _lock:
             _joined[key] = known

@@ -11,8 +11,8 @@ from kagami.plan.fields.numbers import Numbers
 from kagami.plan.fields.picks import Pick, Picks
 from kagami.plan.fields.places import AnchorRef, AnchorRefs
 from kagami.plan.fields.sizes import Sizes
-from kagami.plan.fields.tones import Tones
-from kagami.plan.fields.values import Angle, Count, Length, Number
+from kagami.plan.fields.tones import GradientStops, Tone, Tones
+from kagami.plan.fields.values import Angle, Count, Length, Number, Percent
 
 __all__ = [
     "CHOICE",
@@ -24,14 +24,17 @@ __all__ = [
     "FigureRef",
     "FigureRefs",
     "FreeNode",
+    "GradientStops",
     "Length",
     "Nodes",
     "Number",
     "Numbers",
+    "Percent",
     "Pick",
     "Picks",
     "Shown",
     "Sizes",
+    "Tone",
     "Tones",
     "WholeFigureRefs",
 ]

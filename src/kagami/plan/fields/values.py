@@ -90,8 +90,11 @@ COUNT: Final = ValueKind("whole number", decimals=0, stops=(1.0,))
 """A value that comes to a whole number."""
 NUMBER: Final = ValueKind("number")
 """A value without a unit."""
+PERCENT: Final = ValueKind("per cent", stops=(10.0, 5.0, 1.0))
+"""A share of 100."""
 
 Length: TypeAlias = Annotated[ValueText, LENGTH]
 Angle: TypeAlias = Annotated[ValueText, ANGLE]
 Count: TypeAlias = Annotated[ValueText, COUNT]
 Number: TypeAlias = Annotated[ValueText, NUMBER]
+Percent: TypeAlias = Annotated[ValueText, PERCENT]

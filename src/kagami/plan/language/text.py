@@ -10,6 +10,9 @@
     Circle heart on O with radius r.
     Turn heart round O, 6 copies: hearts.
 
+Colourways stand between the head and the steps (see `language.colourways`), the note on each as
+`Note on night: for the pier signs`.
+
 A line such as `Part: the beams` is the heading of the part of the plan that begins with the next step. A step whose id
 is not the one that its name would give has it in front, in brackets. Lines that begin with # are remarks.
 """
@@ -21,17 +24,26 @@ from typing import Any, Final
 
 from kagami.plan.document import SCHEMA, Plan, from_data
 from kagami.plan.errors import PlanError
+from kagami.plan.language.colourways import (
+    colourway_text,
+    is_colourway,
+    one_colour_text,
+    parse_colourway,
+    parse_one_colour,
+)
 from kagami.plan.language.measures import measure_of, measure_text
 from kagami.plan.language.parsing import parse_sentence, stop_words
 from kagami.plan.language.sentences import write_sentence
 from kagami.plan.language.translation import english, speaking
 from kagami.plan.language.wording import name_text, parse_name
 from kagami.plan.limits import DOCUMENT_BYTES
+from kagami.plan.messages import listing
 from kagami.plan.naming import free_id, free_name
 from kagami.plan.steps import kind_of
 from kagami.plan.values.stored import stored_value
 
-_HEAD: Final = re.compile(r"(Mark|Module|Sheet|Measure|Tone|Part): *(.*)")
+_HEAD: Final = re.compile(r"(Mark|Module|Sheet|Measure|Tone|Part|In one colour): *(.*)")
+_NOTE: Final = re.compile(r"Note on (.+?): *(.*)")
 _MODULE: Final = re.compile(r"(\d+(?:\.\d+)?) *(mm|cm|in|px|pt)")
 _SHEET: Final = re.compile(r"(\d+(?:\.\d+)?)u?")
 _MEASURE: Final = re.compile(r"([A-Za-z][A-Za-z0-9_]*) = (.*)")
@@ -56,6 +68,10 @@ def _written(plan: Plan) -> str:
     for measure in plan.measures:
         lines.append(f"Measure: {measure.name} = {measure_text(measure, plan.names())}")
     lines.extend(f"Tone: {name_text(tone.name)} = {tone.colour}" for tone in plan.tones)
+    lines.extend(map(colourway_text, plan.colourways))
+    lines.extend(f"Note on {name_text(one.name)}: {one.note}" for one in plan.colourways if one.note)
+    if plan.one_colour is not None:
+        lines.append(f"In one colour: {one_colour_text(plan.one_colour)}")
     lines.append("")
     written = Plan()
     for step in plan.steps:
@@ -81,7 +97,7 @@ def parse_text(text: str) -> Plan:
 
 
 def _read(text: str) -> Plan:
-    data: dict[str, Any] = {"kagami": SCHEMA, "measures": [], "tones": [], "steps": []}
+    data: dict[str, Any] = {"kagami": SCHEMA, "measures": [], "tones": [], "steps": [], "colourways": []}
     plan = Plan()
     for number, line in enumerate(text.splitlines(), 1):
         line = line.strip()
@@ -90,6 +106,10 @@ def _read(text: str) -> Plan:
         try:
             if head := _HEAD.fullmatch(line):
                 _read_head(head[1], head[2].strip(), data)
+            elif note := _NOTE.fullmatch(line):
+                _read_note(note[1], note[2], data)
+            elif is_colourway(line):
+                data["colourways"].append(parse_colourway(line).model_dump(mode="json"))
             else:
                 plan = _read_step(line, plan, data)
         except PlanError as error:
@@ -114,6 +134,8 @@ def _read_head(word: str, value: str, data: dict[str, Any]) -> None:
             data["module"] = {"size": float(found[1]), "unit": found[2]}
         case "Sheet":
             data["sheet"] = float(_required(_SHEET, value, "a size such as 20u")[1])
+        case "In one colour":
+            data["one_colour"] = parse_one_colour(value).model_dump(mode="json")
         case "Part":
             if not value:
                 raise TextError("heading-unread", value=value, wanted="what the part is called")
@@ -129,6 +151,17 @@ def _read_head(word: str, value: str, data: dict[str, Any]) -> None:
             if found[1] in stop_words():
                 raise TextError("sentence-word", name=found[1])
             data["measures"].append(measure_of(found[1], found[2], {}).model_dump(mode="json"))
+
+
+def _read_note(name: str, note: str, data: dict[str, Any]) -> None:
+    found = parse_name(name, 0)
+    wanted = found[0] if found and found[1] == len(name) else name
+    for colourway in data["colourways"]:
+        if colourway["name"] == wanted:
+            colourway["note"] = note
+            return
+    known = listing([colourway["name"] for colourway in data["colourways"]]) or "none"
+    raise TextError("no-colourway", name=wanted, known=known)
 
 
 def _required(pattern: re.Pattern[str], value: str, wanted: str) -> re.Match[str]:

@@ -31,6 +31,9 @@ MODULES: Final = (
     "rounding",
     "reshaping",
     "tone",
+    "lighting",
+    "shadows",
+    "flattening",
 )
 """In the order in which a designer meets them."""
 

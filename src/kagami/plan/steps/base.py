@@ -58,6 +58,11 @@ class Step(BaseModel):
     needs_several: ClassVar[bool] = False
     """Whether a single figure, where several were given, leaves it nothing to do."""
 
+    lays_tones: ClassVar[bool] = False
+    """Whether it lays tones itself; other kinds hand on those of what they are made from (see `evaluation.handing`)."""
+    hands_on: ClassVar[str] = "first"
+    """Which tones it hands on: that of the `first` piece, or of each region its `own`."""
+
     press: ClassVar[str] = ""
     """The place that a hand gives it which presses on the sheet; empty for kinds that are not begun there."""
     release: ClassVar[str] = ""

@@ -48,6 +48,7 @@ class CarveDetail:
 class Carve(Step):
     """A piece chosen from the regions that figures make."""
 
+    hands_on: ClassVar = "own"
     title: ClassVar = "keep or drop"
     chapter: ClassVar = Chapter.CARVE
     sentence: ClassVar = "Of {figures} keep {picks}, the rest {rest}: piece {name}."

@@ -55,6 +55,7 @@ class Union(_Combination):
 class Difference(Step):
     """The area in the first figure and in none of the others."""
 
+    hands_on: ClassVar = "own"
     takes_lines: ClassVar = False
     title: ClassVar = "subtract"
     chapter: ClassVar = Chapter.CARVE
@@ -100,6 +101,7 @@ class Exclusion(_Combination):
 class Divide(Step):
     """All regions into which figures cut each other, as copies."""
 
+    hands_on: ClassVar = "own"
     title: ClassVar = "divide"
     chapter: ClassVar = Chapter.CARVE
     sentence: ClassVar = "Divide {figures}: pieces {name}."
@@ -120,6 +122,7 @@ class Divide(Step):
 class Split(Step):
     """A figure cut by a line, both parts kept as copies."""
 
+    hands_on: ClassVar = "own"
     title: ClassVar = "split"
     chapter: ClassVar = Chapter.CARVE
     sentence: ClassVar = "Split {figure} along {line}: pieces {name}."

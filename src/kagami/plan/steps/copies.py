@@ -13,6 +13,7 @@ from kagami.plan import limits
 from kagami.plan.errors import PlanError
 from kagami.plan.figure import Figure
 from kagami.plan.steps.base import Drawing
+from kagami.plan.tones.paint import mapped_paint
 
 
 def repeated(
@@ -25,7 +26,8 @@ def repeated(
     """
     require_size(source, len(maps), "copies")
     shapes = tuple(shape.mapped(by) for by in maps for shape in source.copies)
-    return Drawing(Figure(shapes, {**anchors, **anchors_of_copies(source, maps)}, group, source.tones * len(maps)))
+    tones = tuple(mapped_paint(paint, by) for by in maps for paint in source.tones)
+    return Drawing(Figure(shapes, {**anchors, **anchors_of_copies(source, maps)}, group, tones))
 
 
 def require_size(source: Figure, copies: int, field: str) -> None:
@@ -54,9 +56,9 @@ def moved(source: Figure, by: Affine) -> Figure:
     """A figure moved, with its anchors and copies; its known symmetry moves along."""
     anchors = {name: by.point(place) for name, place in source.anchors.items()}
     group = source.group.mapped(by) if source.group else None
-    return Figure(
-        tuple(shape.mapped(by) for shape in source.copies), anchors, group, source.tones, source.layer, source.apart
-    )
+    shapes = tuple(shape.mapped(by) for shape in source.copies)
+    tones = tuple(mapped_paint(paint, by) for paint in source.tones)
+    return Figure(shapes, anchors, group, tones, source.layer, source.apart)
 
 
 def paired(first: Figure, second: Figure, one: Affine, other: Affine, anchors: Mapping[str, Point]) -> Drawing:

@@ -164,6 +164,7 @@ class Offset(Refining):
 class Gap(Refining):
     """Pieces parted by one exact distance."""
 
+    hands_on: ClassVar = "own"
     takes_lines: ClassVar = False
     title: ClassVar = "gap"
     sentence: ClassVar = "Part {figures} by {gap}, {way}: {name}."

@@ -32,6 +32,7 @@ def chosen(corners: Sequence[Corner], which: str) -> list[int]:
 class Round(Refining):
     """Corners of a figure given an arc."""
 
+    hands_on: ClassVar = "own"
     title: ClassVar = "round corners"
     sentence: ClassVar = "Round {which} corners of {figure} by {radius}: {name}."
     noun: ClassVar = "rounded"
@@ -58,6 +59,7 @@ class Round(Refining):
 class RoundFar(Refining):
     """Corners of a figure given an arc of a radius, or of the largest for which a corner has room."""
 
+    hands_on: ClassVar = "own"
     title: ClassVar = "round as far as it goes"
     sentence: ClassVar = "Round {which} corners of {figure} by {radius} as far as it goes: {name}."
     noun: ClassVar = "rounded"
@@ -93,6 +95,7 @@ class RoundFar(Refining):
 class RoundEach(Refining):
     """Corners of a figure given arcs of radii of their own."""
 
+    hands_on: ClassVar = "own"
     title: ClassVar = "round one by one"
     sentence: ClassVar = "Round the corners of {figure} one by one by {radii}: {name}."
     noun: ClassVar = "rounded"
@@ -123,6 +126,7 @@ class RoundEach(Refining):
 class RoundOne(Refining):
     """One corner of a figure given an arc, or all that are its images round the turn."""
 
+    hands_on: ClassVar = "own"
     title: ClassVar = "round one corner"
     sentence: ClassVar = "Round the corner of {figure} at {place} by {radius}, {reach}: {name}."
     noun: ClassVar = "rounded"

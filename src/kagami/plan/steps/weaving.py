@@ -46,6 +46,8 @@ class WeaveDetail:
     gap: float
     group: Group | None = None
     """The symmetry that all its lines are known to share."""
+    counts: tuple[int, ...] = ()
+    """How many pieces each strand has."""
 
 
 @register("weave")
@@ -94,7 +96,8 @@ class Weave(Refining):
             notes.append(("weave-crowded", {"places": f"{told} and {more} more" if more > 0 else told}))
         anchors = {f"crossing-{k}": crossing.place for k, crossing in enumerate(crossings, 1)}
         shapes = tuple(piece for strand in pieces for piece in strand)
-        detail = WeaveDetail(tuple(strands), crossings, found, inputs.value("gap"), _shared(inputs))
+        counts = tuple(len(strand) for strand in pieces)
+        detail = WeaveDetail(tuple(strands), crossings, found, inputs.value("gap"), _shared(inputs), counts)
         apart = not close and inputs.value("gap") > CRUMB
         return Drawing(Figure(shapes, anchors, apart=apart), tuple(notes), detail)
 

@@ -1,0 +1,41 @@
+"""Areas told apart by the side of a line on which they lie."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from kagami.geometry.arrangement import arrange
+from kagami.geometry.arrays import Bools, Floats, lengths
+from kagami.geometry.outline import Shape
+from kagami.geometry.selection import outline_of_faces
+from kagami.geometry.table import CurveTable, tabulate
+
+
+def halves(shape: Shape, line: Shape) -> tuple[Shape, Shape]:
+    """The parts of an area to the left and to the right of a line, seen along it; either may be empty.
+
+    The line cuts the area where it crosses it; each part then lies on the side on which a place inside it lies of the
+    nearest place of the line.
+    """
+    arrangement = arrange([shape, line])
+    inside = np.flatnonzero(arrangement.covers[:, 0])
+    left = left_of(tabulate([line]), arrangement.places_inside(inside))
+    parts = []
+    for side in (left, ~left):
+        selected = np.zeros(arrangement.face_count, dtype=np.bool_)
+        selected[inside[side]] = True
+        parts.append(outline_of_faces(arrangement, selected))
+    return parts[0], parts[1]
+
+
+def left_of(line: CurveTable, places: Floats) -> Bools:
+    """Which of some places, (n, 2), lie to the left of the nearest place of a line."""
+    count, n = len(line), len(places)
+    curve, place = np.tile(np.arange(count), n), np.repeat(places, count, axis=0)
+    t = line.ask("nearest", curve, place)
+    away = lengths(line.ask("point", curve, t, width=2) - place).reshape(n, count)
+    best = np.argmin(away, axis=1) + count * np.arange(n)
+    at = line.ask("point", curve[best], t[best], width=2)
+    heading = line.ask("heading", curve[best], t[best])
+    beside = places - at
+    return np.asarray(np.cos(heading) * beside[:, 1] - np.sin(heading) * beside[:, 0] > 0)

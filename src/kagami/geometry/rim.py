@@ -1,0 +1,113 @@
+"""A rim: what of an area lies within a distance of its outline, cut into its sides."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from kagami.geometry.arrangement import Arrangement, arrange
+from kagami.geometry.arrays import Floats
+from kagami.geometry.crossings.monotone import zeros
+from kagami.geometry.curves import Line
+from kagami.geometry.offset import offset
+from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.point import Point
+from kagami.geometry.rounding import corners_of
+from kagami.geometry.selection import outline_of_faces
+from kagami.geometry.table import tabulate
+from kagami.geometry.tolerance import OVERSHOOT, ROUNDING
+
+GRID = np.linspace(0.0, 1.0, 33)
+"""Between neighbours of these parameters a curve is taken to turn past a direction at most once."""
+
+
+@dataclass(frozen=True, slots=True)
+class Side:
+    """A side of a rim, and the direction that it faces, in radians."""
+
+    shape: Shape
+    heading: float
+
+
+def rim(shape: Shape, width: float, headings: Sequence[float] = ()) -> tuple[Shape, tuple[Side, ...]]:
+    """What is left of an area within its rim, and the sides of the rim.
+
+    The rim is cut at the corners of the outline, along the bisectors, and where the outline comes to face one of
+    `headings` (radians); so the sides of a polygon are trapezia that share mitred edges.
+
+    Raises:
+        GeometryError: the width is not finite, or an outline is open.
+    """
+    inner = offset(shape, -width)
+    cuts = [*_at_corners(shape, width), *_at_headings(shape, width, headings)]
+    lines = [Shape((Outline((line,), closed=False),)) for line in cuts]
+    arrangement = arrange([shape, inner, *lines])
+    rim_faces = np.flatnonzero(arrangement.covers[:, 0] & ~arrangement.covers[:, 1])
+    facing = _facing(arrangement)
+    sides = []
+    for face in rim_faces.tolist():
+        selected = np.zeros(arrangement.face_count, dtype=np.bool_)
+        selected[face] = True
+        side = outline_of_faces(arrangement, selected)
+        if side and face in facing:
+            sides.append(Side(side, facing[face]))
+    return inner, tuple(sides)
+
+
+def _at_corners(shape: Shape, width: float) -> list[Line]:
+    """The bisectors of corners, as far as the rim's inner edge: width / sin of half the opening (right triangle)."""
+    table = tabulate([shape])
+    found = []
+    for corner in corners_of(shape):
+        arriving = float(table.ask("heading", np.array([corner.before]), np.ones(1))[0])
+        half = (math.pi - corner.turn) / 2
+        inward = arriving + corner.turn / 2 + math.pi / 2
+        far = width / max(math.sin(half), ROUNDING) * (1 + OVERSHOOT)
+        found.append(Line(corner.place, corner.place.toward(inward, far)))
+    return found
+
+
+def _at_headings(shape: Shape, width: float, headings: Sequence[float]) -> list[Line]:
+    """Straight across the rim, where the outline's normal has one of the directions."""
+    table = tabulate([shape])
+    count = len(table)
+    grid = np.tile(GRID, (count, 1))
+    found: list[Line] = []
+    for facing in headings:
+        along = facing + math.pi / 2  # the area lies left of its outline
+
+        def across(rows: np.ndarray, t: np.ndarray, along: float = along) -> Floats:
+            return np.asarray(np.sin(table.ask("heading", rows, t) - along))
+
+        rows, t = zeros(across, grid, lambda rows, t: np.zeros(len(rows), dtype=np.bool_))
+        same = np.cos(table.ask("heading", rows, t) - along) > 0
+        places = table.ask("point", rows[same], t[same], width=2)
+        inward = facing + math.pi
+        found.extend(
+            Line(place, place.toward(inward, width * (1 + OVERSHOOT)))
+            for place in (Point(*xy) for xy in places.tolist())
+        )
+    return found
+
+
+def _facing(arrangement: Arrangement) -> dict[int, float]:
+    """The direction that each face within the first shape faces: outward from the middle of its longest edge on that
+    shape's outline.
+    """
+    edges, n = arrangement.edges, len(arrangement.edges.tail)
+    of_shape = edges.member_edge[edges.member_owner == 0]
+    middle = (edges.t0[of_shape] + edges.t1[of_shape]) / 2
+    heading = arrangement.table.ask("heading", edges.curve[of_shape], middle)
+    size = arrangement.table.ask("length", edges.curve[of_shape]) * np.abs(edges.t1[of_shape] - edges.t0[of_shape])
+    order = np.argsort(size, kind="stable")
+    answer: dict[int, float] = {}
+    for k in order.tolist():
+        edge = int(of_shape[k])
+        for half_edge, outward in ((edge, heading[k] - math.pi / 2), (edge + n, heading[k] + math.pi / 2)):
+            face = int(arrangement.face[half_edge])
+            if arrangement.covers[face, 0]:
+                answer[face] = float(outward)
+    return answer

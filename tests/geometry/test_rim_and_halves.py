@@ -1,0 +1,106 @@
+"""Rims, halves, what is seen, and bands: areas against closed forms, and against shapely."""
+
+from __future__ import annotations
+
+import math
+from unittest import TestCase
+
+import shapely
+
+from kagami.geometry.affine import Affine
+from kagami.geometry.curves import Line
+from kagami.geometry.figures import circle, regular_polygon
+from kagami.geometry.flat import bands_across, seen
+from kagami.geometry.halves import halves
+from kagami.geometry.measure.size import area
+from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.point import ORIGIN, Point
+from kagami.geometry.rim import rim
+
+EIGHTH = math.pi / 4
+
+
+def polygon(*corners: tuple[float, float]) -> Shape:
+    places = [Point(*corner) for corner in corners]
+    return Shape((Outline(tuple(Line(a, b) for a, b in zip(places, places[1:] + places[:1], strict=True))),))
+
+
+class Rims(TestCase):
+    def test_the_sides_of_polygons_are_equal_trapezia(self) -> None:
+        for count in (3, 4, 6, 9):
+            shape = regular_polygon(ORIGIN, count, 5, 0.2)
+            inner, sides = rim(shape, 0.7)
+            side = 2 * 5 * math.sin(math.pi / count)
+            expected = 0.7 * (side - 0.7 * math.tan(math.pi / count))
+            self.assertEqual(len(sides), count)
+            for one in sides:
+                self.assertAlmostEqual(area(one.shape), expected, delta=1e-8)
+                self.assertEqual(len(one.shape.nodes), 4)
+            self.assertAlmostEqual(area(inner) + sum(area(one.shape) for one in sides), area(shape), delta=1e-8)
+
+    def test_a_circle_is_cut_where_it_faces_the_given_ways(self) -> None:
+        headings = [0.3 + EIGHTH * k for k in range(8)]
+        inner, sides = rim(circle(ORIGIN, 3), 1, headings)
+        self.assertAlmostEqual(area(inner), math.pi * 4, delta=1e-9)
+        self.assertEqual(len(sides), 8)
+        for one in sides:
+            self.assertAlmostEqual(area(one.shape), 5 * math.pi / 8, delta=1e-6)
+            offset = math.remainder(one.heading - 0.3 - EIGHTH / 2, EIGHTH)
+            self.assertAlmostEqual(offset, 0, delta=1e-6)
+
+    def test_concave_shapes_are_covered_whole(self) -> None:
+        shape = polygon((0, 0), (6, 0), (6, 2), (2, 2), (2, 6), (0, 6))
+        inner, sides = rim(shape, 0.5)
+        self.assertEqual(len(sides), 6)
+        self.assertAlmostEqual(area(inner) + sum(area(one.shape) for one in sides), 20, delta=1e-8)
+        inward = shapely.Polygon([(0, 0), (6, 0), (6, 2), (2, 2), (2, 6), (0, 6)]).buffer(-0.5, join_style="mitre")
+        self.assertAlmostEqual(area(inner), inward.area, delta=1e-9)
+
+    def test_a_rim_wider_than_the_shape_leaves_nothing_within(self) -> None:
+        inner, sides = rim(regular_polygon(ORIGIN, 4, 2, 0.0), 3.0)
+        self.assertFalse(inner)
+        self.assertAlmostEqual(sum(area(one.shape) for one in sides), 8, delta=1e-8)
+
+
+class Halves(TestCase):
+    def test_a_straight_line_halves_a_disc(self) -> None:
+        for turn in (0.0, 0.4, 2.0):
+            line = Shape((Outline((Line(ORIGIN.toward(turn, -9), ORIGIN.toward(turn, 9)),), closed=False),))
+            left, right = halves(circle(ORIGIN, 2), line)
+            self.assertAlmostEqual(area(left), 2 * math.pi, delta=1e-9)
+            self.assertAlmostEqual(area(right), 2 * math.pi, delta=1e-9)
+            middle = ORIGIN.toward(turn + math.pi / 2, 1.0)
+            self.assertGreater(sum(node.x * middle.x + node.y * middle.y for node in left.nodes), -1e-9)
+
+    def test_a_line_that_misses_leaves_one_side_empty(self) -> None:
+        line = Shape((Outline((Line(Point(5, -9), Point(5, 9)),), closed=False),))
+        left, right = halves(circle(ORIGIN, 2), line)
+        self.assertAlmostEqual(area(left), 4 * math.pi, delta=1e-9)
+        self.assertFalse(right)
+
+
+class Flat(TestCase):
+    def test_what_is_seen_adds_up_to_the_union(self) -> None:
+        shapes = [circle(Point(0.7 * k, 0.3 * k * k), 1.5) for k in range(5)]
+        found = seen(shapes)
+        outside = [shapely.Point(0.7 * k, 0.3 * k * k).buffer(1.5, quad_segs=4000) for k in range(5)]
+        for k, shape in enumerate(found):
+            expected = outside[k].difference(shapely.union_all(outside[k + 1 :]))
+            self.assertAlmostEqual(area(shape), expected.area, delta=1e-5)
+
+    def test_bands_add_up_and_lie_between_their_edges(self) -> None:
+        shape = circle(Point(1, 1), 3)
+        for frame, round_ in (
+            (Affine(4, 3, -3, 4, -1.5, -0.5), False),
+            (Affine(2.5, 0, 0, 2.5, 0.5, 0.5), True),
+            (Affine(4, 3, 3, -4, -1.5, -0.5), False),
+        ):
+            bands = bands_across(shape, frame, round_, 6)
+            self.assertAlmostEqual(sum(map(area, bands)), area(shape), delta=1e-9)
+            back = frame.inverted()
+            for k, band in enumerate(bands):
+                for node in band.nodes:
+                    image = back.point(node)
+                    share = math.hypot(*image) if round_ else image.x
+                    self.assertTrue(k == 0 or share >= k / 6 - 1e-9, (k, share))
+                    self.assertTrue(k == 5 or share <= (k + 1) / 6 + 1e-9, (k, share))

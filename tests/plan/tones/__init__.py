@@ -1,0 +1,1 @@
+"""Tones, beside `kagami.plan.tones`."""

@@ -23,12 +23,14 @@ from kagami.plan.changes.ties import ties
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache, Passing
 from kagami.plan.evaluation.evaluate import evaluate, evaluate_before, evaluate_steps, inking
+from kagami.plan.evaluation.ink import Piece, painted
 from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
 from kagami.plan.language.measures import measure_text
 from kagami.plan.language.sentences import write_sentence
 from kagami.plan.steps import Step
 from kagami.plan.tones.listed import tone_colours
+from kagami.plan.tones.paint import Paint
 from kagami.plan.values.solution import Solution
 from web.bench.handles import handles_html, quiet_html
 from web.bench.panel import fault_text, measure_result
@@ -36,12 +38,13 @@ from web.bench.said import said_of
 from web.bench.sheet import active_handles, frame_of, lines_of, region_name
 from web.bench.state import Looking
 from web.pictures.mirror import draw_mirror
+from web.pictures.paint import paint_of
 
 FIRST_SECONDS: Final = 0.020
 """When an answer is given with what is drawn by then."""
 BY_HAND: Final = ("drag", "nudge")
 BY_SENTENCE: Final = ("add-step", "add-sentence", "draw-step", "unite-swept", "split-at")
-TRIED: Final = (*BY_HAND, *BY_SENTENCE, "set-field", "set-measure", "set-values", "set-tone", "retype-step")
+TRIED: Final = (*BY_HAND, *BY_SENTENCE, "lay-tone", "set-field", "set-measure", "set-values", "set-tone", "retype-step")
 """Changes that can be looked at before they are made."""
 _passing: Final[OrderedDict[tuple[int, int], Passing]] = OrderedDict()
 MOST_PASSING: Final = 8
@@ -70,7 +73,7 @@ def preview(
     return {
         "more": not after.complete,
         "lines": dict(_lines(before, after, frame)),
-        "ink": _ink(before, after, frame),
+        **_ink(before, after, frame),
         "regions": dict(_regions(before, after, state, frame)),
         "texts": dict(_texts(before, after)),
         "fields": dict(_fields(plan, tried)),
@@ -120,31 +123,38 @@ def _lines(before: Result, after: Result, frame: Frame) -> Iterable[tuple[str, s
         yield outcome.id, lines_of(outcome.figure, frame) if outcome.figure else ""
 
 
-def _ink(before: Result, after: Result, frame: Frame) -> list[dict[str, str]]:
-    """Inked areas that are new or gone, each with the step and tone that tell it, and its colour."""
+def _ink(before: Result, after: Result, frame: Frame) -> dict[str, Any]:
+    """Inked areas that are new or gone, each with the step and tone that tell it, and its fill; and the elements of the
+    gradients that fills name.
+    """
     was, now = _inked(before), _inked(after)
     pending = {step.id for step in after.plan.steps} - after.outcomes.keys()
     gone = [place for place in was if place not in now and place[0] not in pending]
     found = [{"step": step, "tone": tone, "d": "", "fill": ""} for step, tone in gone]
-    colours, earlier = (tone_colours(result.plan.tones).colours for result in (after, before))
-    for (step, tone), shape in now.items():
-        fill = colours.get(tone, "")
+    paints = []
+    for (step, tone), (piece, outlines) in now.items():
+        known = was.get((step, tone))
         old, new = before.outcomes.get(step), after.outcomes[step]
-        if (step, tone) in was and old is not None and old.key == new.key and fill == earlier.get(tone, ""):
+        same = known is not None and (known[0].colour, known[0].gradient) == (piece.colour, piece.gradient)
+        if same and old is not None and old.key == new.key:
             continue
-        found.append({"step": step, "tone": tone, "d": path_data(shape, frame), "fill": fill})
-    return found
+        fill, paint = paint_of(piece, frame)
+        paints.append(paint)
+        found.append({"step": step, "tone": tone, "d": path_data(outlines, frame), "fill": fill if tone else ""})
+    return {"ink": found, "paints": "".join(paints)}
 
 
-def _inked(result: Result) -> dict[tuple[str, str], Shape]:
-    """All outlines of each tone of each figure that is seen in the end, as they are."""
-    found: dict[tuple[str, str], Shape] = {}
+def _inked(result: Result) -> dict[tuple[str, str], tuple[Piece, Shape]]:
+    """Each tone of each figure that is seen in the end, and all outlines of it, as they are."""
+    found: dict[tuple[str, str], tuple[Piece, Shape]] = {}
+    colours = tone_colours(result.plan.tones)
     for step in inking(result.plan, result.outcomes):
         figure = result.outcomes[step.id].made
-        tones = figure.tones or ("",) * len(figure.copies)
+        tones: tuple[Paint, ...] = figure.tones or ("",) * len(figure.copies)
         for tone in dict.fromkeys(tones):
             copies = (copy for copy, own in zip(figure.copies, tones, strict=True) if own == tone)
-            found[step.id, tone] = Shape(tuple(outline for copy in copies for outline in copy))
+            shape = Shape(tuple(outline for copy in copies for outline in copy))
+            found[step.id, str(tone)] = painted(step.id, step.name, shape, tone, colours), shape
     return found
 
 

@@ -26,6 +26,7 @@ from web.bench.handles import Handle, handles_html, handles_of
 from web.bench.hues import hues_of
 from web.bench.state import Looking
 from web.memo import Memo
+from web.pictures.paint import paint_of
 
 SCALE: Final = 10.0
 DECIMALS: Final = 3
@@ -49,6 +50,8 @@ class Line:
     data: str
     fill: str = ""
     tone: str = ""
+    paint: str = ""
+    """The element of the gradient that the fill names."""
     same: bool = False
     """Whether the page shows it already."""
 
@@ -171,7 +174,8 @@ def _ink(result: Result, hues: dict[str, str], frame: Frame) -> Iterable[Line]:
     for piece in pieces(result):
         key = (result.outcomes[piece.id].key, piece.tone, frame)
         data = INK.get(key, lambda piece=piece: path_data(piece.shape, frame))
-        yield Line(piece.id, piece.name, hues[piece.id], data, piece.colour if piece.tone else "", piece.tone)
+        fill, paint = paint_of(piece, frame)
+        yield Line(piece.id, piece.name, hues[piece.id], data, fill if piece.tone else "", piece.tone, paint)
 
 
 def _regions(plan: Plan, result: Result, carve: Carve, state: Looking, frame: Frame) -> Iterable[Region]:

@@ -106,8 +106,9 @@ def slot_token(
 
 def _swatches(tones: Iterable[str], result: Result) -> tuple[Token, ...]:
     """The colours of tones, each once."""
-    colours = tone_colours(result.plan.tones).colours
-    return tuple(Token("swatch", tone, value=colours[tone]) for tone in dict.fromkeys(tones) if tone in colours)
+    colours = tone_colours(result.plan.tones)
+    laid = [tone for tone in dict.fromkeys(tones) if colours.fault_of(tone) is None]
+    return tuple(Token("swatch", tone, value=colours.of(tone)) for tone in laid)
 
 
 def figure_token(identifier: str, names: dict[str, str], hues: dict[str, str]) -> Token:

@@ -16,5 +16,6 @@ urlpatterns = [
     path("slip/<slug:kind>/", views.slip, name="bench-slip"),
     path("complete/", views.complete, name="bench-complete"),
     path("checks/", views.checks, name="bench-checks"),
+    path("picker/", views.picker, name="bench-picker"),
     path("choices/", views.choices, name="bench-choices"),
 ]

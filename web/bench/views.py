@@ -13,7 +13,7 @@ from django.utils.translation import get_language
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 
-from kagami.plan.limits import FIGURES_PER_STEP, SENTENCE_LENGTH
+from kagami.plan.limits import FIGURES_PER_STEP, NAME_LENGTH, SENTENCE_LENGTH
 from kagami.plan.steps import KINDS
 from web.bench.keys import keys
 from web.bench.preview import BY_SENTENCE
@@ -21,7 +21,7 @@ from web.bench.requests import BadRequest, answers_refusals, base_of, body_of, f
 from web.bench.slip import verbs
 from web.bench.state import Looking, looking
 from web.bench.words import words
-from web.bench.works import Asked, Standing, checks_of, choices_of, completions_of, draw_bench, slip_of
+from web.bench.works import Asked, Standing, checks_of, choices_of, completions_of, draw_bench, picker_of, slip_of
 from web.evaluation.door import ask, ask_heavy
 from web.evaluation.references import current_of
 from web.faults import Fault, guarded
@@ -139,6 +139,13 @@ def slip(request: HttpRequest, mark_id: int, kind: str) -> HttpResponse:
 def checks(request: HttpRequest, mark_id: int) -> HttpResponse:
     """What was checked of the finished mark; it is asked for when the hand rests, and stands in nobody's way."""
     return HttpResponse(ask_heavy(checks_of, current_of(mark_of(request.user, mark_id)), looking(request.GET)))
+
+
+@require_safe
+def picker(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """The picker of a listed tone."""
+    mark = mark_of(request.user, mark_id)
+    return HttpResponse(ask(picker_of, current_of(mark), request.GET.get("tone", "")[:NAME_LENGTH]))
 
 
 @require_safe

@@ -15,6 +15,7 @@ from kagami.plan.steps import KINDS
 from web.bench.checks import check_rows
 from web.bench.choices import anchor_choices, figure_choices, suggestions
 from web.bench.panel import draw_panel
+from web.bench.picker import draw_picker
 from web.bench.sheet import NO_SHEET, draw_sheet, frame_of
 from web.bench.shown import Shown, handle_of, known, remember, without_known
 from web.bench.slip import draw_slip
@@ -80,6 +81,12 @@ def checks_of(plan: Plan, cache: Cache, state: Looking) -> str:
     frame, _window = frame_of(plan, evaluate(plan, cache, state.position(plan)))
     rows = check_rows(check_mark(evaluate(plan, cache)), plan, frame)
     return render_to_string("bench/_checks.html", {"rows": rows})
+
+
+def picker_of(plan: Plan, _cache: Cache, name: str) -> str:
+    """The picker of a listed tone, as HTML; empty where there is none of that name."""
+    picker = draw_picker(plan, name)
+    return render_to_string("bench/_picker.html", {"picker": picker}) if picker else ""
 
 
 def slip_of(

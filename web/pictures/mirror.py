@@ -11,12 +11,15 @@ from kagami.geometry.tolerance import LENGTH
 from kagami.plan.evaluation.ink import pieces
 from kagami.plan.evaluation.readings import measure_mark
 from kagami.plan.evaluation.result import Result
+from kagami.plan.evaluation.roles import in_one_colour
 from kagami.plan.messages import number_text
+from kagami.plan.tones.seeing import least_step
 from web.memo import Memo
-from web.pictures.picture import PICTURE, Picture, picture_of
+from web.pictures.picture import PICTURE, Picture, picture_from, picture_of
 
 MARGIN: Final = 4
 MOST_NARROW: Final = 0.5
+NO_PICTURE: Final = Picture()
 SIZES: Final = (64, 32, 16)
 MIRRORS: Final[Memo["Mirror"]] = Memo(most=300)
 
@@ -38,19 +41,21 @@ class Mirror:
     readings: tuple[Reading, ...]
     sound: bool
     sizes: tuple[int, ...] = SIZES
+    one: Picture = NO_PICTURE
+    """The mark in one colour, where it has several tones."""
     window: str = "-4 -4 108 108"
     """What of the picture's square is shown large: as much as the mark fills, so that a broad one is not small."""
 
 
-NO_MIRROR: Final = Mirror(Picture(), (), False)
+NO_MIRROR: Final = Mirror(NO_PICTURE, (), False)
 """Stands for one that could not be drawn."""
 
 
 def draw_mirror(result: Result) -> Mirror:
     """The Mirror of an evaluated plan; it is drawn anew only when something of the ink is new."""
     carved = [(outcome.id, outcome.key) for outcome in result.outcomes.values() if outcome.drawing]
-    inked = [(piece.id, piece.tone, piece.colour) for piece in pieces(result)]
-    key = (tuple(carved), tuple(inked), result.plan.module, result.sound)
+    inked = [(piece.id, piece.tone, piece.colour, piece.gradient) for piece in pieces(result)]
+    key = (tuple(carved), tuple(inked), result.plan.module, result.plan.one_colour, result.sound)
     return MIRRORS.get(key, lambda: _drawn(result))
 
 
@@ -71,7 +76,22 @@ def _drawn(result: Result) -> Mirror:
         module = result.plan.module
         width, height = (number_text(value * module.size) for value in (found.box.width, found.box.height))
         rows.append(Reading(_("Size"), f"{width} × {height} {module.unit}"))
-    return Mirror(picture_of(result), tuple(rows), result.sound, window=_window(found.box))
+    rows.extend(_of_tones(result))
+    picture = picture_of(result)
+    one = picture_from(in_one_colour(result), found.box) if picture.toned else NO_PICTURE
+    return Mirror(picture, tuple(rows), result.sound, one=one, window=_window(found.box))
+
+
+def _of_tones(result: Result) -> list[Reading]:
+    """How many tones are in use, and how far the nearest two are apart to the eye."""
+    colours = list(dict.fromkeys(piece.colour for piece in pieces(result)))
+    if len(colours) < 2:
+        return []
+    found = [Reading(_("Tones in use"), str(len(colours)))]
+    step = least_step(colours)
+    if step is not None:
+        found.append(Reading(_("Least step, to the eye"), f"ΔE {step:.1f}"))
+    return found
 
 
 def _window(around: Box | None) -> str:

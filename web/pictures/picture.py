@@ -4,12 +4,15 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, Final
 
+from django.utils.safestring import mark_safe
+
 from kagami.exchange.svg import Frame, path_data
 from kagami.geometry.measure.size import Box
 from kagami.plan.evaluation.ink import Piece, joined, pieces
 from kagami.plan.evaluation.readings import ink_box
 from kagami.plan.evaluation.result import Result
 from web.memo import Memo
+from web.pictures.paint import paint_of
 
 PICTURE: Final = 100.0
 PICTURES: Final[Memo["Picture"]] = Memo(most=300)
@@ -18,10 +21,11 @@ FRAMES: Final[Memo[Frame | None]] = Memo(most=300)
 
 @dataclass(frozen=True)
 class Filled:
-    """Path data, and the colour of its tone, empty where it has none."""
+    """Path data, the colour of its tone, empty where it has none, and the element of a gradient that the fill names."""
 
     data: str
     fill: str = ""
+    paint: str = ""
 
 
 @dataclass(frozen=True)
@@ -41,7 +45,7 @@ class Picture:
 
     def data(self) -> dict[str, Any]:
         """As it is stored."""
-        paths = [[path.data, path.fill] for path in self.paths]
+        paths = [[path.data, path.fill, path.paint] for path in self.paths]
         return {"paths": paths, "sound": self.sound, "fault": self.fault}
 
 
@@ -49,7 +53,8 @@ def stored_picture(data: dict[str, Any] | None) -> Picture:
     """A picture as it was stored; an empty one where none was drawn yet."""
     if data is None:
         return Picture()
-    return Picture(tuple(Filled(path, fill) for path, fill in data["paths"]), data["sound"], data["fault"])
+    paths = tuple(Filled(path, fill, mark_safe(paint[0]) if paint else "") for path, fill, *paint in data["paths"])
+    return Picture(paths, data["sound"], data["fault"])
 
 
 def picture_of(result: Result) -> Picture:
@@ -60,7 +65,13 @@ def picture_of(result: Result) -> Picture:
 def _key(result: Result) -> object:
     """What a mark's picture is settled by."""
     marks = pieces(result)
-    return tuple((piece.id, result.outcomes[piece.id].key, piece.tone, piece.colour) for piece in marks), result.sound
+    looks = tuple((p.id, result.outcomes[p.id].key, p.tone, p.colour, p.gradient) for p in marks)
+    return looks, result.sound
+
+
+def picture_from(marks: Sequence[Piece], around: Box | None, sound: bool = True) -> Picture:
+    """Pieces in a square, of which a box fits in the middle."""
+    return Picture(_paths(tuple(marks), around, max(around.width, around.height) if around else 1.0), sound)
 
 
 def pictures_alike(results: Sequence[Result]) -> list[Picture]:
@@ -92,4 +103,8 @@ def _paths(marks: tuple[Piece, ...], around: Box | None, side: float) -> tuple[F
     if around is None:
         return ()
     frame = _frame(around, side)
-    return tuple(Filled(path_data(piece.shape, frame), piece.colour if piece.tone else "") for piece in marks)
+    found = []
+    for piece in marks:
+        fill, paint = paint_of(piece, frame)
+        found.append(Filled(path_data(piece.shape, frame), fill if piece.tone else "", paint))
+    return tuple(found)

@@ -68,11 +68,12 @@ def pieces(result: Result, colourway: Colourway | None = None) -> tuple[Piece, .
         for paint, shape in inks:
             if not all(is_dropped(tone, colours) for tone in tones_in(paint)):
                 name = step.name if len(inks) == 1 else f"{step.name} {paint}"
-                found.append(_piece(step.id, name, shape, paint, colours))
+                found.append(painted(step.id, name, shape, paint, colours))
     return tuple(found)
 
 
-def _piece(identifier: str, name: str, shape: Shape, paint: Paint, colours: ToneColours) -> Piece:
+def painted(identifier: str, name: str, shape: Shape, paint: Paint, colours: ToneColours) -> Piece:
+    """An area of a step, with what fills it in its colours."""
     if isinstance(paint, Gradient):
         gradient = paint.in_colours(colours.of)
         return Piece(identifier, name, shape, str(paint), gradient.stops[0][1], gradient, tones_in(paint))

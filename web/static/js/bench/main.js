@@ -31,6 +31,7 @@ import { watchSplitting } from "./split.js";
 import { watchStrip } from "./strip.js";
 import { watchSweeping } from "./sweep.js";
 import { noTasks, watchTasks } from "./tasks.js";
+import { layDown, makeRamp, reachTone, takeFromPiece, takeUpTone, watchTones } from "./tones.js";
 import { watchTrail } from "./trail.js";
 import { openRetyping, watchTyped } from "./typed.js";
 import { fit, real, watchView } from "./view.js";
@@ -79,6 +80,11 @@ const ACTS = {
   retype: openRetyping,
   mend: (button) => make("mend", { step: button.dataset.step, field: button.dataset.field, other: button.dataset.other }, null),
   "remove-measure": (button) => make("remove-measure", { name: button.dataset.name }, null),
+  "take-up-tone": takeUpTone,
+  "lay-down": layDown,
+  "reach-tone": reachTone,
+  "take-from-piece": takeFromPiece,
+  ramp: makeRamp,
   "remove-tone": (button) => make("remove-tone", { name: button.dataset.name }, null),
   "open-form": openForm,
   "close-slip": () => {
@@ -127,6 +133,7 @@ watchChooser(plan);
 watchView();
 watchPan(sheet);
 watchPlacing(sheet, plan);
+watchTones();
 watchTrail(sheet);
 watchSplitting(sheet);
 watchHandles(sheet);

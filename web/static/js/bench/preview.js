@@ -92,6 +92,7 @@ function shown(answer) {
       for (const path of sheet.querySelectorAll(`.line[data-step="${CSS.escape(step)}"] path:not(.ghost)`)) set(path, "d", d, kept);
       keepGhost(step);
     }
+    document.getElementById("tried-paints").innerHTML = answer.paints;
     for (const ink of answer.ink) {
       const path = inkOf(ink);
       set(path, "d", ink.d, kept);

@@ -23,6 +23,7 @@ INSTALLED_APPS = [
     "web.marks",
     "web.shelf",
     "web.bench",
+    "web.colourways",
     "web.delivery",
     "web.range",
 ]

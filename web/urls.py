@@ -13,5 +13,6 @@ urlpatterns = [
     path("", include("web.shelf.urls")),
     path("marks/<int:mark_id>/", include("web.bench.urls")),
     path("marks/<int:mark_id>/range/", include("web.range.urls")),
+    path("marks/<int:mark_id>/colourways/", include("web.colourways.urls")),
     path("marks/<int:mark_id>/delivery/", include("web.delivery.urls")),
 ]

@@ -9,6 +9,7 @@ from django.contrib.auth.models import AbstractBaseUser
 
 from kagami.plan.files import load_plan
 from web.marks.access import brands_of
+from web.marks.services.palettes import take_in
 from web.marks.services.shelving import make_brand, make_mark
 
 FOLDER: Final = pathlib.Path(settings.BASE_DIR) / "examples"
@@ -24,6 +25,56 @@ BRANDS: Final = {
     "Saltpan Cooperative": ["demo/saltpan-cooperative.json", "jobs/j11-ships-wheel.plan", "jobs/j10-heap-of-salt.plan"],
     "Lateen Ferries": ["jobs/j02-berth-plate.plan", "jobs/j05-breaking-wave.plan"],
 }
+PALETTES: Final = {
+    "Vennik Light Trust": {
+        "night": "#1f2c4a",
+        "lamp": "#e2a93b",
+        "sail": "#f3e7d0",
+        "signal": "#b3301e",
+        "slate": "#4a5560",
+        "fog": "#dfe4e6",
+    },
+    "Tidehouse Museum": {
+        "tide": "#17555c",
+        "shell": "#efe4d6",
+        "kelp": "#2f5233",
+        "dusk": "#3b2f4a",
+        "sand": "#d8b98a",
+        "foam": "#e6efe6",
+    },
+    "Ropewalk Works": {
+        "tar": "#2a2420",
+        "hemp": "#c9a56a",
+        "ochre": "#8f5518",
+        "sky": "#b4ccd6",
+        "flax": "#f0e7d3",
+        "harbour": "#1f4a5a",
+    },
+    "Oar & Anvil Boatyard": {
+        "smoke": "#33383d",
+        "birch": "#e6d6b8",
+        "ember": "#9c4221",
+        "sea": "#1e5a73",
+        "bone": "#f4eee2",
+        "moss": "#4d5a33",
+    },
+    "Saltpan Cooperative": {
+        "brine": "#1d3b4a",
+        "clay": "#a8502f",
+        "pan": "#ece6da",
+        "rock": "#55636b",
+        "dawn": "#f0c9a8",
+        "reed": "#4a6b4f",
+    },
+    "Lateen Ferries": {
+        "deep": "#14283a",
+        "wave": "#1f6a8c",
+        "canvas": "#f3eadb",
+        "buoy": "#c2432a",
+        "mist": "#dbe6ea",
+        "rope": "#b98d4f",
+    },
+}
 NAME: Final = "harbour"
 
 
@@ -36,6 +87,8 @@ def load_demo(password: str) -> AbstractBaseUser:
     if not brands_of(user).exists():
         for name, files in BRANDS.items():
             brand = make_brand(user, name)
+            for tone, colour in PALETTES[name].items():
+                take_in(user, brand, tone, colour)
             for file in files:
                 make_mark(user, brand, load_plan((FOLDER / file).read_bytes()), "taken from the demo")
     return user

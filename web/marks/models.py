@@ -14,6 +14,8 @@ class Brand(models.Model):
 
     studio = models.ForeignKey(Studio, on_delete=models.CASCADE, related_name="brands")
     name = models.CharField(max_length=limits.NAME_LENGTH)
+    palette = models.JSONField(default=list)
+    """Its tones, in order: each a mapping of `name` and `colour` (#rrggbb)."""
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:

@@ -43,9 +43,10 @@ def shaded(
     flat = [piece for strand in pieces for piece in strand]
     under = [_under(crossing, over) for crossing, over in zip(crossings, alternation.first_over, strict=True)]
     zones = [_zones(strands, *pair, gap + reach) for pair in under]
-    arrangement = arrange([*flat, *(zone[0] for zone in zones), *(zone[1] for zone in zones)])
+    arrangement = arrange([*flat, *(zone[part] for part in range(3) for zone in zones)])
     covers, count, most = arrangement.covers, len(flat), len(zones)
-    both = covers[:, count : count + most] & covers[:, count + most :]
+    near, below, above = (covers[:, count + part * most : count + (part + 1) * most] for part in range(3))
+    both = near & below & ~above  # a strand may pass above itself
     of_strand = np.array([pair[0].strand for pair in under], dtype=np.intp)
     answer, k = [], 0
     for number, strand in enumerate(pieces):
@@ -64,16 +65,18 @@ def _under(crossing: Crossing, first_over: bool) -> tuple[Passage, Passage]:
     return (crossing.second, crossing.first) if first_over else (crossing.first, crossing.second)
 
 
-def _zones(strands: Sequence[Strand], below: Passage, above: Passage, reach: float) -> tuple[Shape, Shape]:
-    """Bands about a crossing: as far as the shade reaches from the strand above, and that of the strand below, each
-    just as long as the other is wide there.
+def _zones(strands: Sequence[Strand], below: Passage, above: Passage, reach: float) -> tuple[Shape, Shape, Shape]:
+    """Bands about a crossing: as far as the shade reaches from the strand above, that of the strand below, and that of
+    the strand above; each just as long as the other is wide there.
     """
     one, other = strands[above.strand], strands[below.strand]
     sine = max(abs(math.sin(above.heading - below.heading)), STEEPEST)
     wide = one.width / 2 + reach
+    far = ROOM * (other.width / 2 + wide) / sine
     return (
-        _about(one, above.way, ROOM * (other.width / 2 + wide) / sine, 2 * wide),
-        _about(other, below.way, ROOM * (wide + other.width / 2) / sine, other.width * ROOM),
+        _about(one, above.way, far, 2 * wide),
+        _about(other, below.way, far, other.width * ROOM),
+        _about(one, above.way, far, one.width),
     )
 
 

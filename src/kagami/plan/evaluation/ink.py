@@ -81,13 +81,13 @@ def painted(identifier: str, name: str, shape: Shape, paint: Paint, colours: Ton
 
 
 def joined(marks: Sequence[Piece]) -> tuple[Piece, ...]:
-    """Pieces as they are drawn and leave: those of one tone that follow each other and meet are one, so that no seam
+    """Pieces as they are drawn and leave: those of one colour that follow each other and meet are one, so that no seam
     shows between them. It has the id of the first, and the names of all.
     """
     key = tuple((piece.name, piece.tone, piece.colour, piece.gradient, id(piece.shape)) for piece in marks)
     known = _joined.get(key)
     if known is None:
-        runs = itertools.groupby(marks, key=lambda piece: (piece.tone, piece.colour, piece.gradient))
+        runs = itertools.groupby(marks, key=lambda piece: (piece.colour, piece.gradient))
         known = (tuple(marks), tuple(piece for _tone, run in runs for piece in _joined_run(list(run))))
         with _lock:
             _joined[key] = known

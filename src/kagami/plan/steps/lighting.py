@@ -11,7 +11,7 @@ from kagami.geometry.measure.size import centroid
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.geometry.rim import Side, rim
-from kagami.geometry.tolerance import LENGTH, ROUNDING
+from kagami.geometry.tolerance import LENGTH, ROUNDING, SAME
 from kagami.plan.dimensions.drawn import across, middle_of
 from kagami.plan.dimensions.kinds import Angular, Dimensions, Word
 from kagami.plan.errors import PlanError
@@ -105,8 +105,9 @@ def _tilted(body: Figure, angle: float) -> list[float]:
         x, y = (place.x - middle.x) / reach, (place.y - middle.y) / reach
         z = math.sqrt(max(1.0 - x * x - y * y, 0.0))
         seen.append(x * light[0] + y * light[1] + z * light[2])
-    low, high = min(seen), max(seen)
-    return [(high - value) / (high - low) if high - low > LENGTH else 0.5 for value in seen]
+    # Facets that see equally much of the light are of one tone; the tones are spread evenly over the others.
+    steps = sorted({round(value / SAME) for value in seen}, reverse=True)
+    return [steps.index(round(value / SAME)) / len(steps) for value in seen]
 
 
 @register("half")

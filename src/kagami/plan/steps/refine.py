@@ -17,6 +17,7 @@ from kagami.plan.fields import CHOICE, Count, FigureRef, FigureRefs, Length
 from kagami.plan.figure import Figure
 from kagami.plan.messages import number_text
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
+from kagami.plan.tones.listed import INK
 
 MOST_STEPS = 40
 CornerForm = Annotated[Literal["mitred", "round", "bevelled"], CHOICE]
@@ -164,7 +165,6 @@ class Offset(Refining):
 class Gap(Refining):
     """Pieces parted by one exact distance."""
 
-    hands_on: ClassVar = "own"
     takes_lines: ClassVar = False
     title: ClassVar = "gap"
     sentence: ClassVar = "Part {figures} by {gap}, {way}: {name}."
@@ -177,7 +177,15 @@ class Gap(Refining):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """Every copy of every figure is a piece; pieces of which nothing is left are dropped with a remark."""
-        pieces = [shape for figure in inputs.areas("figures", 1) for shape in figure.copies if shape]
+        figures = inputs.areas("figures", 1)
+        toned = any(figure.tones for figure in figures)
+        laid = [
+            (shape, paint)
+            for figure in figures
+            for shape, paint in zip(figure.copies, figure.tones or (INK,) * len(figure.copies), strict=True)
+            if shape
+        ]
+        pieces = [shape for shape, _ in laid]
         way = Parting.EVENLY if self.way == "each giving half" else Parting.IN_ORDER
         found = parted(pieces, inputs.positive("gap"), parting=way)
         kept = tuple(shape for shape in found if shape)
@@ -186,7 +194,8 @@ class Gap(Refining):
         gone = len(found) - len(kept)
         notes = (("pieces-gone", {"count": gone}),) if gone else ()
         group = inputs.all_figures("figures")[0].group if not gone else None
-        return Drawing(Figure(kept, {}, group, apart=inputs.value("gap") > CRUMB), notes)
+        tones = tuple(paint for shape, (_, paint) in zip(found, laid, strict=True) if shape) if toned else ()
+        return Drawing(Figure(kept, {}, group, tones, apart=inputs.value("gap") > CRUMB), notes)
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """The gap between the first two pieces, and who gives way for it."""

@@ -1,0 +1,1 @@
+"""The Colourways page: one mark, its tones by role, on their grounds."""

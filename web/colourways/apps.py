@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class ColourwaysConfig(AppConfig):
+    name = "web.colourways"
+    label = "colourways"

@@ -4,6 +4,7 @@ again after a measure was changed. Values of the checks are common practice in t
 
 from __future__ import annotations
 
+import itertools
 import math
 import pathlib
 from unittest import TestCase
@@ -16,7 +17,7 @@ from kagami.geometry.crumbs import crumbs
 from kagami.geometry.curves import Arc, Line
 from kagami.geometry.measure.gaps import narrowest_gap
 from kagami.geometry.measure.joints import Form, joints
-from kagami.geometry.measure.size import area, box
+from kagami.geometry.measure.size import area, box, centroid
 from kagami.geometry.measure.symmetry import symmetry
 from kagami.geometry.measure.thickness import thinnest
 from kagami.geometry.outline import Outline, Shape
@@ -30,9 +31,13 @@ from kagami.plan.figure import Figure
 from kagami.plan.files import load_plan
 from kagami.plan.language.text import parse_text, write_text
 from kagami.plan.tones.listed import tone_colours
+from kagami.plan.tones.notation import names_in
+from kagami.plan.tones.seeing import lightness
 from tests.geometry.offset.test_outset import distances_to
 
 FOLDER = pathlib.Path(__file__).parents[2] / "examples" / "jobs"
+FIRST, LAST = "tone 1 of 5 about salt", "tone 5 of 5 about salt"
+RAMP = {FIRST, "tone 2 of 5 about salt", "salt", "tone 4 of 5 about salt", LAST}
 JOBS = sorted(FOLDER.glob("*.plan"))
 
 
@@ -156,8 +161,11 @@ class Hinges(TestCase):
             self.assertLess(symmetry(pair).error, 1e-9)
             self.assertTrue(symmetry(job.shape("oars")).mirrored)  # equal and opposite angles keep it
             self.assertGreaterEqual(gap_of(job.figure("parts").copies), job.value("gap") - 1e-9)
-            self.assertEqual(len(job.figure("parts").copies), 3)
-            self.assertEqual(len(pieces(job.result)), 3)  # each side one piece, and the pivot
+            self.assertEqual(len(job.figure("parts").copies), 3)  # each side one piece, and the pivot
+            # The bevel and what lies within it cover the parts, and its sides are toned by the light.
+            crossed = job.figure("crossed")
+            self.assertAlmostEqual(sum(map(area, crossed.copies)), area(job.shape("parts")), delta=1e-6)
+            self.assertGreaterEqual(len(set(crossed.tones)), 6)
 
 
 class Interlaced(TestCase):
@@ -206,6 +214,9 @@ class Interlaced(TestCase):
             strand = job.shape("course").curves
             whole = sum(curve.length for curve in strand) * job.value("w") + math.pi * job.value("w") ** 2 / 4
             self.assertLess(area_of_union(ribbons), whole)
+            rope = job.figure("rope")
+            self.assertAlmostEqual(sum(map(area, rope.copies)), area_of_union(ribbons), delta=1e-6)
+            self.assertEqual({"front", "back", "30% darker than front", "30% darker than back"}, set(rope.tones))
             self.assertGreater(area_of_union(ribbons), whole - 3 * job.value("w") ** 2)
 
 
@@ -241,6 +252,9 @@ class Freehand(TestCase):
                 self.assertLess(foot.distance(Point(0, 0)), 1e-9)
             for name in ("edge", "right", "far", "small"):
                 self.assertEqual(len(job.shape(name).outlines), 1)
+            lobes = job.figure("lobes")
+            self.assertEqual(sorted(map(str, lobes.tones)), ["42% lighter than mussel", "mussel"])
+            self.assertAlmostEqual(sum(map(area, lobes.copies)), area(job.shape("right")), delta=1e-9)
 
 
 class Bodies(TestCase):
@@ -256,6 +270,9 @@ class Bodies(TestCase):
             self.assertEqual(len(slopes), 1)
             hull = box(job.shape("hull"))
             self.assertAlmostEqual(hull.height, hull.width / 2, delta=1e-9)
+            planks = job.figure("planks")
+            for shape, tone in zip(planks.copies, planks.tones, strict=True):
+                self.assertEqual(tone, "larch" if centroid(shape).y > 0 else "45% darker than larch")
 
     def test_j08_halves_meet_without_sliver_or_gap(self) -> None:
         for given in ({}, {"w": "1.3u"}):
@@ -266,6 +283,7 @@ class Bodies(TestCase):
             self.assertAlmostEqual(area(together), sum(area(half) for half in halves), delta=1e-9)
             self.assertTrue(symmetry(together).mirrored)
             self.assertEqual(len(job.figure("grounds").copies), 2)
+            self.assertEqual(job.figure("toned").tones, ("night", "24% lighter than night"))
 
     def test_j10_facets_cover_the_outline_exactly(self) -> None:
         for given in ({}, {"a": "8.3u"}):
@@ -276,11 +294,24 @@ class Bodies(TestCase):
             self.assertAlmostEqual(area_of_union(facets), area(job.shape("body")), delta=1e-9)
             self.assertGreater(min(area(facet) for facet in facets), a * a / 5)
             self.assertAlmostEqual(gap_of(job.figure("crystal").copies), job.value("gap"), delta=1e-9)
-            # A base tone with two lighter and two darker, all of them laid.
-            lightness = {name: int(colour[1:3], 16) for name, colour in tone_colours(job.plan.tones).colours.items()}
-            order = sorted(lightness, key=lambda name: lightness[name])
-            self.assertEqual(order, ["shade", "dim", "salt", "clear", "glint"])
-            self.assertEqual(set(job.figure("toned").tones), set(order))
+            # A base tone with two lighter and two darker, all of them laid, and as many steps apart as the other.
+            self.assertEqual(set(job.figure("crystal").tones), RAMP)
+            light = sorted(lightness(tone_colours(job.plan.tones).of(str(tone))) for tone in RAMP)
+            steps = [after - before for before, after in itertools.pairwise(light)]
+            self.assertAlmostEqual(min(steps), max(steps), delta=0.006)
+
+    def test_j10_the_facets_follow_the_light_and_the_base(self) -> None:
+        lit, turned = Job("j10"), Job("j10", light="300")
+        self.assertNotEqual(lit.figure("lit").tones, turned.figure("lit").tones)
+        for job, side in ((lit, 1), (turned, -1)):
+            heights = {tone: [] for tone in RAMP}
+            for shape, tone in zip(job.figure("lit").copies, job.figure("lit").tones, strict=True):
+                heights[str(tone)].append(centroid(shape).y)
+            lightest, darkest = (sum(heights[t]) / len(heights[t]) for t in (FIRST, LAST))
+            self.assertGreater(side * (lightest - darkest), 0)
+        plan = change(lit.plan, "set-tone", {"name": "salt", "value": "#a8502f"}).plan
+        self.assertEqual([p.tone for p in pieces(evaluate(plan))], [p.tone for p in pieces(lit.result)])
+        self.assertNotEqual([p.colour for p in pieces(evaluate(plan))], [p.colour for p in pieces(lit.result)])
 
     def test_j11_six_fold_and_mirrored(self) -> None:
         for given in ({}, {"ring": "0.9u"}, {"tip": "4.6u"}, {"rim": "12u"}):
@@ -299,6 +330,9 @@ class Bodies(TestCase):
             radii = [curve.radius for curve in job.shape("drop").curves if isinstance(curve, Arc)]
             self.assertEqual(sorted(radii), sorted([job.value("soft"), job.value("r")]))
             self.assertEqual({joint.form for joint in joints(job.shape("drop"))}, {Form.SMOOTH})
+            floated = job.figure("float")
+            self.assertEqual(floated.tones, ("glow", "cork", "28% darker than cork"))
+            self.assertLess(centroid(floated.copies[1]).x, centroid(floated.copies[2]).x)
 
     def test_j16_the_ring_keeps_its_width_and_is_cut_along_radii(self) -> None:
         for given in ({}, {"w": "2.4u"}, {"r": "11u"}):
@@ -329,8 +363,9 @@ class Bodies(TestCase):
         colours = tone_colours(job.plan.tones).colours
         self.assertEqual(len(set(colours.values())), len(job.plan.tones))
         laid = [tone for step in job.plan.steps for tone in step.tone_names()]
-        self.assertEqual(set(laid), {tone.name for tone in job.plan.tones})
-        self.assertGreater(len(laid), len(job.plan.tones))
+        of_colourways = {name for one in job.plan.colourways for role in one.roles for name in names_in(role.tone)}
+        self.assertEqual(set(laid) | of_colourways, {tone.name for tone in job.plan.tones})
+        self.assertGreater(len(laid), len(set(laid)))
 
     def test_places_of_a_measure_move_what_stands_on_it(self) -> None:
         small, large = Job("j16", r="8u"), Job("j16", r="10u")

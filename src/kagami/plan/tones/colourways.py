@@ -93,8 +93,12 @@ def _colours_in(tones: tuple[Tone, ...], roles: tuple[RoleTone, ...]) -> ToneCol
                 colours[tone.name] = colour_of(tone.colour, colours)
             except PlanError as error:
                 errors.setdefault(tone.name, error)
-    dropped = frozenset(entry.role for entry in roles if entry.tone == DROPPED)
-    return ToneColours(colours, tuple(tone.name for tone in tones), errors, dropped)
+    dropped = {entry.role for entry in roles if entry.tone == DROPPED}
+    for tone in tones:
+        names = names_in(tone.colour)
+        if names and tone.name not in given and dropped.issuperset(names):
+            dropped.add(tone.name)  # what is made from roles that are left out goes with them
+    return ToneColours(colours, tuple(tone.name for tone in tones), errors, frozenset(dropped))
 
 
 def roots_of(tone: str, tones: Sequence[Tone]) -> tuple[str, ...]:

@@ -62,6 +62,8 @@ NOTES: Final = {
     "crumbs": "{count} regions are too small to be meant; the smallest, {width}u wide, lies {x}u right and {y}u up "
     "from O.",
     "near-miss": "{owner} misses {other} by {distance}u, {x}u right and {y}u up from O.",
+    "flattened": "{before} pieces become {pieces}, one a tone; {hidden} are hidden by others and go.",
+    "flattened-gradients": "{count} gradients become bands of one tone each.",
     "pick-uneven": "Every {every}. of {copies} copies does not come out even, so only one region was taken.",
 }
 
@@ -152,7 +154,7 @@ def _set(
     active = step.id == state.step
     used = tuple((one, names.get(one), hues.get(one)) for one in sorted(step.uses()))
     looks = (reach, *((state.every, state.without, len(plan.steps), outcome.key) if active else ()))
-    seen = (fault_text(outcome), tuple(_notes(outcome, names)), shown_values(step, result, outcome.error))
+    seen = (fault_text(outcome), tuple(notes_of(outcome, names)), shown_values(step, result, outcome.error))
     tones = plan.tones if step.tone_names() else ()
     measures = plan.measures if any(map(measures_named, step.typed_values())) else ()
     key = (
@@ -193,7 +195,7 @@ def _set_anew(
         "every": state.every,
         "fault": fault_text(outcome),
         "waits": outcome.waits,
-        "notes": tuple(_notes(outcome, names)),
+        "notes": tuple(notes_of(outcome, names)),
         "crumbs": active and isinstance(step, Carve) and _has_crumbs(outcome),
         "mends": tuple(_mends(result, outcome)) if active else (),
         "varied": next((s.key for s in subjects(result.plan) if s.key.startswith(f"{step.id}.")), "") if active else "",
@@ -254,7 +256,8 @@ def fault_text(outcome: Outcome) -> str:
     return f"{tr(outcome.error.field)}: {text}" if outcome.error.field and not outcome.waits else text
 
 
-def _notes(outcome: Outcome, names: dict[str, str]) -> Iterable[str]:
+def notes_of(outcome: Outcome, names: dict[str, str]) -> Iterable[str]:
+    """Remarks on a step, in words."""
     for code, values in outcome.drawing.notes if outcome.drawing else ():
         shown = {name: number_text(value) if isinstance(value, float) else value for name, value in values.items()}
         shown |= {name: names.get(str(values[name]), values[name]) for name in ("owner", "other") if name in values}

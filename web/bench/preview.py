@@ -33,7 +33,7 @@ from kagami.plan.tones.listed import tone_colours
 from kagami.plan.tones.paint import Paint
 from kagami.plan.values.solution import Solution
 from web.bench.handles import handles_html, quiet_html
-from web.bench.panel import fault_text, measure_result
+from web.bench.panel import fault_text, measure_result, notes_of
 from web.bench.said import said_of
 from web.bench.sheet import active_handles, frame_of, lines_of, region_name
 from web.bench.state import Looking
@@ -78,7 +78,7 @@ def preview(
         "texts": dict(_texts(before, after)),
         "fields": dict(_fields(plan, tried)),
         "handles": _handles(tried, after, looks, frame, dragged=meant is not None),
-        "said": said_of(meant, plan) if meant else write_sentence(new, tried.names()) if new else "",
+        "said": said_of(meant, plan) if meant else _new_in_words(new, tried, after) if new else "",
         "new": new.id if new else "",
         "ties": _ties(plan, given, meant, passing) if meant else [],
         "faults": dict(_faults(before, after)),
@@ -205,6 +205,12 @@ def _ties(plan: Plan, given: Mapping[str, Any], meant: Dragged, cache: Cache) ->
     said = {"as": _("as {value}"), "touching": _("touching {value}"), "through": _("through {value}")}
     found = ties(plan, given, meant, cache)
     return [{"kind": tie.kind, "given": tie.given, "said": said[tie.form].format(value=tie.to)} for tie in found]
+
+
+def _new_in_words(step: Step, tried: Plan, after: Result) -> str:
+    """The sentence of a step that would be added, and what would be remarked at it."""
+    names, outcome = tried.names(), after.outcomes.get(step.id)
+    return " ".join([write_sentence(step, names), *(notes_of(outcome, names) if outcome else ())])
 
 
 def _new_step(plan: Plan, tried: Plan) -> Step | None:

@@ -11,13 +11,17 @@ from tests.web.browser.test_by_hand import HandCase
 OPTIONS = {"resultTypes": ["violations"]}
 
 
+def sound(case: HandCase, state: str) -> None:
+    """No violation in this state."""
+    found = Axe().run(case.page, options=OPTIONS).response["violations"]
+    told = [(one["id"], [node["target"] for node in one["nodes"]][:4], one["help"]) for one in found]
+    with case.subTest(state):
+        case.assertEqual(told, [])
+
+
 class Assistive(HandCase):
     def sound(self, state: str) -> None:
-        """No violation in this state."""
-        found = Axe().run(self.page, options=OPTIONS).response["violations"]
-        told = [(one["id"], [node["target"] for node in one["nodes"]][:4], one["help"]) for one in found]
-        with self.subTest(state):
-            self.assertEqual(told, [])
+        sound(self, state)
 
     def test_the_bench_in_its_states(self) -> None:
         self.bench(beams().plan)

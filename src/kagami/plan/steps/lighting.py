@@ -22,8 +22,8 @@ from kagami.plan.steps.tone import Toning, Way, count_below, paints_of, percent_
 from kagami.plan.tones.notation import MOST_IN_RAMP, step_text
 from kagami.plan.tones.paint import Paint
 
-BEYOND = 0.72
-"""How far from the middle of what it lights a light is drawn, as a share of that figure's size."""
+BEYOND = 0.58
+"""How far from the middle of what it lights a light is drawn, as a share of the longer side of that figure's box."""
 MIDDLE = "50%"
 """A grey that has room for lighter and darker ones."""
 TILT = math.radians(45.0)
@@ -70,7 +70,7 @@ class Light(Toning):
 
 
 def _sun(field: str, body: Figure) -> Angular:
-    size = math.hypot(body.box.width, body.box.height) if body.box else 2.0
+    size = max(body.box.width, body.box.height) if body.box else 2.0
     return Angular(field, middle_of(body), max(BEYOND * size, 1.0))
 
 

@@ -64,6 +64,11 @@ export function watchFields(plan) {
     tryField(event.target);
   });
   plan.addEventListener("keydown", (event) => {
+    if (event.key === "Enter" && !event.shiftKey && event.target.matches("textarea") && isField(event.target)) {
+      event.preventDefault(); // a list is one line, however it wraps
+      commitTyped(event.target);
+      return;
+    }
     if (event.key !== "Escape" || !isField(event.target) || !event.target.matches("input")) return;
     event.target.value = event.target.defaultValue;
     clearFault(event.target);

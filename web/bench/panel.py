@@ -10,6 +10,7 @@ from django.utils.translation import gettext as _
 
 from kagami.plan.changes.mending import mends
 from kagami.plan.changes.ordering import reaches
+from kagami.plan.changes.reforming import other_forms
 from kagami.plan.changes.rewriting import measures_named
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.outcome import Outcome
@@ -62,7 +63,8 @@ NOTES: Final = {
     "crumbs": "{count} regions are too small to be meant; the smallest, {width}u wide, lies {x}u right and {y}u up "
     "from O.",
     "near-miss": "{owner} misses {other} by {distance}u, {x}u right and {y}u up from O.",
-    "flattened": "{before} pieces become {pieces}, one a tone; {hidden} are hidden by others and go.",
+    "flattened": "{before} pieces become {pieces}, one a tone.",
+    "flattened-hidden": "{count} pieces that others hide are left out.",
     "flattened-gradients": "{count} gradients become bands of one tone each.",
     "pick-uneven": "Every {every}. of {copies} copies does not come out even, so only one region was taken.",
 }
@@ -198,6 +200,7 @@ def _set_anew(
         "notes": tuple(notes_of(outcome, names)),
         "crumbs": active and isinstance(step, Carve) and _has_crumbs(outcome),
         "mends": tuple(_mends(result, outcome)) if active else (),
+        "forms": tuple((tr(label), text) for label, text in other_forms(step, result)) if active else (),
         "varied": next((s.key for s in subjects(result.plan) if s.key.startswith(f"{step.id}.")), "") if active else "",
         "spoken": write_sentence(step, names),
         "numbers": tuple(_numbers(step)) if active else (),

@@ -238,7 +238,7 @@ class Flat(TestCase):
     def test_what_it_comes_to_is_told(self) -> None:
         text = DISCS + "Flatten low and high, gradients in 8 bands, neighbours overlapping by 0u: pieces f.\n"
         notes = dict(made(text).outcomes["f"].drawing.notes)  # type: ignore[union-attr]
-        self.assertEqual(notes["flattened"], {"pieces": 2, "before": 2, "hidden": 0})
+        self.assertEqual(notes["flattened"], {"pieces": 2, "before": 2})
         self.assertEqual(
             fault(DISCS + "Flatten low and high, gradients in 8 bands, neighbours overlapping by -1u: x.\n")[0],
             "length-negative",

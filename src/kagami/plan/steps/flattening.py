@@ -57,10 +57,11 @@ class Flat(Toning):
                 by_tone.setdefault(tone, []).append(part)
         parts = [(tone, boolean.union(*found)) for tone, found in by_tone.items()]
         spread = _below_later([shape for _, shape in parts], overlap)
-        told: Mapping[str, object] = {"pieces": len(parts), "before": len(shapes), "hidden": hidden}
-        notes = [("flattened", told)] + ([("flattened-gradients", {"count": gradients})] if gradients else [])
+        told: list[tuple[str, Mapping[str, object]]] = [("flattened", {"pieces": len(parts), "before": len(shapes)})]
+        counts = (("flattened-hidden", hidden), ("flattened-gradients", gradients))
+        told.extend((code, {"count": count}) for code, count in counts if count)
         figure = Figure(tuple(spread), {}, None, tuple(tone for tone, _ in parts), figures[0].layer)
-        return Drawing(figure, tuple(notes))
+        return Drawing(figure, tuple(told))
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """How far neighbours overlap, from the middle of the first figure, and the number of bands below it."""

@@ -5,7 +5,8 @@ import { openSlip } from "./slip.js";
 import { word } from "./words.js";
 
 // First what is done most often; the rest stands in its chapter.
-const ONE = ["turn", "reflect", "march", "echo", "offset", "band", "round", "move", "carve", "union"];
+const ONE = ["turn", "reflect", "march", "echo", "offset", "band", "round", "move", "carve", "union", "fill"];
+const TONED = ["fill", "light", "half", "rim", "shadow", "overlap", "gradient", "flat", "turn"];
 const MANY = ["carve", "union", "difference", "intersection", "exclusion", "divide", "group", "gap", "weave"];
 let beside = [];
 let last;
@@ -27,7 +28,8 @@ export function chooseBeside(step) {
 }
 
 function verbs(steps) {
-  const order = steps.length > 1 ? MANY : ONE;
+  const toned = document.querySelector(`.ink > [data-step="${CSS.escape(steps[0])}"][data-tone]`);
+  const order = steps.length > 1 ? MANY : toned ? TONED : ONE;
   const found = order.map((kind) => document.querySelector(`.verbs .chapter [data-verb="${kind}"]`)).filter(Boolean);
   return steps.length > 1 ? found.filter((verb) => verb.dataset.takes !== "one") : found;
 }

@@ -78,6 +78,7 @@ const ACTS = {
   remove: (button, step) => make("remove-step", { step }, null),
   absorb: (button, step) => make("absorb", { step }, null),
   retype: openRetyping,
+  reform: (button, step) => make("retype-step", { step, text: button.dataset.text }, button),
   mend: (button) => make("mend", { step: button.dataset.step, field: button.dataset.field, other: button.dataset.other }, null),
   "remove-measure": (button) => make("remove-measure", { name: button.dataset.name }, null),
   "take-up-tone": takeUpTone,
@@ -133,7 +134,6 @@ watchChooser(plan);
 watchView();
 watchPan(sheet);
 watchPlacing(sheet, plan);
-watchTones();
 watchTrail(sheet);
 watchSplitting(sheet);
 watchHandles(sheet);
@@ -141,6 +141,7 @@ watchOver(sheet);
 watchCutting(plan);
 watchGathering(sheet);
 watchSweeping(sheet);
+watchTones();
 watchChoosing(sheet, plan);
 watchSheet(sheet, plan);
 watchStrip();

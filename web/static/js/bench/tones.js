@@ -3,6 +3,7 @@
 
 import { make } from "./changes.js";
 import { choosing } from "./chooser.js";
+import { watchLeavingOff } from "./gesture.js";
 import { focusTyping } from "./line.js";
 import { pinching } from "./pan.js";
 import { tell } from "./pill.js";
@@ -188,19 +189,19 @@ export function watchTones() {
   sheet.addEventListener("pointerup", onUp, { capture: true });
   sheet.addEventListener("click", swallow, { capture: true });
   sheet.addEventListener("pointerleave", () => laying() && held === null && takeAllBack());
+  watchLeavingOff(sheet, () => held !== null, () => {
+    held.line?.remove();
+    held = null;
+    takeAllBack();
+  });
+  // What a hand does elsewhere is left off first.
   document.addEventListener("keydown", (event) => {
-    if (event.key !== "Escape" || !laying()) return;
+    if (event.key !== "Escape" || !laying() || event.target.closest("form, .chooser, .over")) return;
     event.stopImmediatePropagation();
     event.preventDefault();
-    if (held) {
-      held.line?.remove();
-      held = null;
-      takeAllBack();
-    } else {
-      layDown();
-      focusTyping();
-    }
-  }, { capture: true });
+    layDown();
+    focusTyping();
+  });
   document.addEventListener("bench:shown", async () => {
     if (!laying()) return;
     marked();

@@ -6,6 +6,7 @@ import re
 
 from django.urls import reverse
 
+from kagami.plan.language.text import parse_text
 from tests.web.studio import StudioCase
 from web.bench.slip import verbs
 
@@ -90,3 +91,14 @@ class Parts(StudioCase):
         mark = self.mark()
         answer = self.change(mark, "add-step", step_kind="carve", fields={"figures": ["lens", "rim"]}).json()
         self.assertEqual((answer["state"]["view"], answer["state"]["step"]), ("regions", "piece"))
+
+
+class Remarks(StudioCase):
+    def test_a_choice_in_a_muted_figure_is_remarked_with_the_figures_name(self) -> None:
+        plan = parse_text(
+            "Circle a on O with radius 3u.\n"
+            "[b-1] Circle “the moon” on 2u right and 0u up from O with radius 3u, muted.\n"
+            "Of a and “the moon” keep in “the moon”, 1 of 1, here; in a, 1 of 1, here, the rest dropped: piece kept.\n"
+        )
+        text = self.client.get(reverse("bench", args=[self.mark(plan).id]), {"step": "kept"}).content.decode()
+        self.assertIn("A chosen region in the moon is not there at these measures.", text)

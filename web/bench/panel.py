@@ -22,7 +22,7 @@ from kagami.plan.language.translation import tr
 from kagami.plan.messages import number_text
 from kagami.plan.ranges import subjects
 from kagami.plan.steps import Chapter, Step
-from kagami.plan.steps.carve import Carve, CarveDetail
+from kagami.plan.steps.carve import Carve, CarveDetail, cover_text
 from kagami.plan.steps.weaving import WeaveDetail
 from kagami.plan.tones.listed import tone_colours
 from kagami.plan.values.moving import plain_number
@@ -264,6 +264,8 @@ def notes_of(outcome: Outcome, names: dict[str, str]) -> Iterable[str]:
     for code, values in outcome.drawing.notes if outcome.drawing else ():
         shown = {name: number_text(value) if isinstance(value, float) else value for name, value in values.items()}
         shown |= {name: names.get(str(values[name]), values[name]) for name in ("owner", "other") if name in values}
+        if isinstance(cover := values.get("cover"), tuple):
+            shown["cover"] = cover_text(cover, names)
         yield _(NOTES[code]).format(**shown)
 
 

@@ -5,7 +5,7 @@ pieces that touch. Each is told with its places on the sheet.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
@@ -23,7 +23,7 @@ from kagami.geometry.point import Point
 from kagami.geometry.selection import islands
 from kagami.geometry.table import CurveTable, tabulate
 from kagami.geometry.tolerance import FITTED, SAME
-from kagami.plan.evaluation.ink import joined, pieces
+from kagami.plan.evaluation.ink import Piece, joined, pieces
 from kagami.plan.evaluation.result import Result
 
 FIRST_BOUND: Final = 0.02
@@ -52,12 +52,21 @@ class Checks:
 
 def check_mark(result: Result) -> Checks:
     """Check an evaluated plan's ink."""
-    parts = [island for piece in joined(pieces(result)) for island in islands(piece.shape)]
+    marks = joined(pieces(result))
+    parts = [island for piece in marks for island in islands(piece.shape)]
     faults = [fault for part in parts for fault in node_faults(part)]
     kinks = tuple(fault.place for fault in faults if fault.fault is Fault.KINKED)
     nodes = tuple(fault for fault in faults if fault.fault is not Fault.KINKED)
     gaps, touching = _between(parts)
+    if touching and len({piece.colour for piece in marks}) > 1:
+        gaps, _ = _between(_bodies(marks))
     return Checks(gaps, touching, _thinnest(parts), kinks, nodes)
+
+
+def _bodies(marks: Sequence[Piece]) -> list[Shape]:
+    """What hangs together, whatever its tones: white lies between bodies, not between the facets of one."""
+    alike = [replace(piece, tone="", colour="#000000", gradient=None) for piece in marks]
+    return [island for piece in joined(alike) for island in islands(piece.shape)]
 
 
 def _thinnest(parts: Sequence[Shape]) -> Approach | None:

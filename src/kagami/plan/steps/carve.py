@@ -74,13 +74,13 @@ class Carve(Step):
             regions = coarse.regions
             face, doubt = regions.find(cutting.there(pick.cover), pick.rank, pick.alike, pick.near)
             if face is None:
-                notes.append(("pick-gone", {"cover": _cover_text(pick.cover, names)}))
+                notes.append(("pick-gone", {"cover": pick.cover}))
                 continue
             if regions.names[face].alike != pick.alike:
                 counts = {"before": pick.alike, "now": regions.names[face].alike}
-                notes.append(("pick-changed", {"cover": _cover_text(pick.cover, names), **counts}))
+                notes.append(("pick-changed", {"cover": pick.cover, **counts}))
             if doubt:
-                notes.append(("pick-doubtful", {"cover": _cover_text(pick.cover, names)}))
+                notes.append(("pick-doubtful", {"cover": pick.cover}))
             order = regions.group.order if regions.group else 1
             if pick.every > 1 and order % pick.every:
                 notes.append(("pick-uneven", {"every": pick.every, "copies": order}))
@@ -127,8 +127,8 @@ def crumb_notes(found: Sequence[Crumb], owners: Sequence[str]) -> list[tuple[str
     return notes[:MOST_NOTES]
 
 
-def _cover_text(cover: tuple[str, ...], names: Mapping[str, str]) -> str:
-    """The owners of a region in words."""
+def cover_text(cover: Sequence[str], names: Mapping[str, str]) -> str:
+    """The owners of a region in words; `names` are those of all figures."""
     words = []
     for owner in cover[:4]:
         identifier, _, copy = owner.partition("#")

@@ -39,7 +39,6 @@ def main(address: str) -> None:
         take(page, "bench")
         take_drag(page)
         take_carve(page)
-        take_slip(page)
         take_fault(page)
         page.click("text=Delivery")
         take(page, "delivery")
@@ -180,21 +179,10 @@ def take_by_hand(page: Page, address: str) -> None:
     take(page, "gather")
     page.keyboard.press("Escape")
     page.mouse.up()
-    take_coarse(page)
     take_parts(page)
     mark = page.url.split("/marks/")[1].split("/")[0]
     page.goto(f"{address}/marks/{mark}/remove/")
     page.click("main button[type=submit]")
-
-
-def take_coarse(page: Page) -> None:
-    """A figure left out of the cutting, and a region that is whole again."""
-    page.click(".step.active .slot.figures .named[data-lights=bars] .glyph")
-    page.wait_for_selector(".named.uncut")
-    page.mouse.move(*at(page, 2.2, 1.2))
-    take(page, "coarse")
-    page.mouse.click(*at(page, 2.2, 1.2))
-    page.wait_for_timeout(900)
 
 
 def take_parts(page: Page) -> None:
@@ -221,19 +209,6 @@ def take_carve(page: Page) -> None:
     page.wait_for_selector("[data-every='2'][aria-pressed=true]")
     page.locator(".region.kept[data-hint*='6 regions: in beams']").first.hover()
     take(page, "carve")
-
-
-def take_slip(page: Page) -> None:
-    """A new step, its anchor being picked on the sheet."""
-    page.click("[data-view=both]")
-    page.click(".chapter-word:has-text('Figure')")
-    page.click(".verb[data-verb=circle]")
-    page.click("form.slip [data-field=centre]")
-    page.wait_for_selector(".chooser")
-    page.hover(".dot[data-value='rim.top'] .aura", force=True)
-    take(page, "slip")
-    page.keyboard.press("Escape")
-    page.click("[data-act=close-slip]")
 
 
 def take_silence(page: Page, address: str) -> None:

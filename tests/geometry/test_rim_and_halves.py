@@ -9,7 +9,7 @@ import shapely
 
 from kagami.geometry.affine import Affine
 from kagami.geometry.curves import Line
-from kagami.geometry.figures import circle, regular_polygon
+from kagami.geometry.figures import circle, oval, regular_polygon, wedge
 from kagami.geometry.flat import bands_across, seen
 from kagami.geometry.halves import halves
 from kagami.geometry.measure.size import area
@@ -55,6 +55,16 @@ class Rims(TestCase):
         self.assertAlmostEqual(area(inner) + sum(area(one.shape) for one in sides), 20, delta=1e-8)
         inward = shapely.Polygon([(0, 0), (6, 0), (6, 2), (2, 2), (2, 6), (0, 6)]).buffer(-0.5, join_style="mitre")
         self.assertAlmostEqual(area(inner), inward.area, delta=1e-9)
+
+    def test_where_cuts_cross_each_other_nothing_is_lost(self) -> None:
+        for shape in (
+            wedge(Point(-2.81, 3.64), 0.93, math.radians(89.379), math.radians(196.08)),
+            oval(Point(-3.399, 0.403), 6.979 / 2, 1.15, math.radians(43.9)),
+        ):
+            for width in (0.3, 0.68, 0.97):
+                inner, sides = rim(shape, width, [math.radians(27.66) + k * math.pi / 3 for k in range(6)])
+                covered = area(inner) + sum(area(one.shape) for one in sides)
+                self.assertAlmostEqual(covered, area(shape), delta=1e-7)
 
     def test_a_rim_wider_than_the_shape_leaves_nothing_within(self) -> None:
         inner, sides = rim(regular_polygon(ORIGIN, 4, 2, 0.0), 3.0)

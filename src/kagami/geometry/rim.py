@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 from kagami.geometry.arrangement import Arrangement, arrange
-from kagami.geometry.arrays import Floats
+from kagami.geometry.arrays import Floats, Ints
 from kagami.geometry.crossings.monotone import zeros
 from kagami.geometry.curves import Line
 from kagami.geometry.offset import offset
@@ -47,14 +47,38 @@ def rim(shape: Shape, width: float, headings: Sequence[float] = ()) -> tuple[Sha
     arrangement = arrange([shape, inner, *lines])
     rim_faces = np.flatnonzero(arrangement.covers[:, 0] & ~arrangement.covers[:, 1])
     facing = _facing(arrangement)
+    at_outline = _beside(arrangement, rim_faces.tolist(), facing)
     sides = []
-    for face in rim_faces.tolist():
-        selected = np.zeros(arrangement.face_count, dtype=np.bool_)
-        selected[face] = True
-        side = outline_of_faces(arrangement, selected)
-        if side and face in facing:
-            sides.append(Side(side, facing[face]))
+    for face, heading in facing.items():
+        selected = np.asarray(at_outline == face)
+        side = outline_of_faces(arrangement, selected) if selected.any() else None
+        if side:
+            sides.append(Side(side, heading))
     return inner, tuple(sides)
+
+
+def _beside(arrangement: Arrangement, rim_faces: Collection[int], facing: Mapping[int, float]) -> Ints:
+    """For each face the one at the outline that it goes with, −1 for none. Where a rim is wider than there is room,
+    cuts cross each other and leave faces that do not reach the outline; each goes with one beside it.
+    """
+    n = len(arrangement.edges.tail)
+    left, right = arrangement.face[:n].tolist(), arrangement.face[n:].tolist()
+    within = set(rim_faces)
+    goes = np.full(arrangement.face_count, -1, dtype=np.intp)
+    waiting = [face for face in rim_faces if face in facing]
+    goes[waiting] = waiting
+    beside: dict[int, set[int]] = {}
+    for a, b in zip(left, right, strict=True):
+        if a in within and b in within:
+            beside.setdefault(a, set()).add(b)
+            beside.setdefault(b, set()).add(a)
+    while waiting:
+        face = waiting.pop(0)
+        for other in sorted(beside.get(face, ())):
+            if goes[other] < 0:
+                goes[other] = goes[face]
+                waiting.append(other)
+    return goes
 
 
 def _at_corners(shape: Shape, width: float) -> list[Line]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from unittest import TestCase
 
+from kagami.geometry.measure.size import area
 from kagami.plan.changes.change import change
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
@@ -65,6 +66,47 @@ class Laid(TestCase):
     def test_a_typed_colour_becomes_a_tone(self) -> None:
         plan = lay(DOTS, "#123456", (4, 0))
         self.assertEqual([tone.name for tone in plan.tones], ["sea", "lamp", "tone 1"])
+
+
+class OnRegions(TestCase):
+    PLAN = parse_text(
+        "Tone: sea = #2f7f86\nTone: lamp = #e2a93b\n"
+        "Circle one on 2u right and 0u up from O with radius 3u.\nTurn one round O, 4 copies: four.\n"
+        "Circle hub on O with radius 2u.\n"
+        "Of four and hub keep in hub, 1 of 1, here, the rest kept: piece whole.\nFill whole with sea: pieces base.\n"
+    )
+
+    def lay(self, plan: Plan, covering: int, tone: str, every: int = 1) -> Plan:
+        """Lay a tone on the first region that so many circles cover."""
+        regions = evaluate(plan).outcomes["whole"].drawing.detail.regions  # type: ignore[union-attr]
+        names = [n for n in regions.names[1:] if len(n.cover) == covering]
+        region = {"cover": list(names[0].cover), "rank": names[0].rank, "alike": names[0].alike}
+        given = {"step": "whole", "regions": [region], "tone": tone, "every": every}
+        return change(plan, "lay-on-regions", given).plan
+
+    def test_a_region_becomes_a_piece_of_its_own_on_the_rest(self) -> None:
+        plan = self.lay(self.PLAN, 1, "lamp")
+        self.assertEqual([step.id for step in plan.steps], ["one", "four", "hub", "whole", "base", "piece", "toned"])
+        result = evaluate(plan)
+        self.assertTrue(result.sound)
+        self.assertEqual(len(result.outcomes["piece"].drawing.detail.kept.nonzero()[0]), 4)  # type: ignore[union-attr]
+        more = self.lay(plan, 2, "lamp", every=0)
+        self.assertEqual(len(more.steps), len(plan.steps))
+        self.assertGreater(
+            area(evaluate(more).outcomes["piece"].made.united), area(result.outcomes["piece"].made.united)
+        )
+        other = self.lay(more, 3, "sea", every=0)
+        self.assertEqual(len(other.steps), len(plan.steps) + 2)
+
+    def test_what_is_no_region_or_no_carve_is_refused(self) -> None:
+        for given in (
+            {"step": "hub", "regions": [{"cover": [], "rank": 0, "alike": 1}], "tone": "sea", "every": 1},
+            {"step": "whole", "regions": [{"cover": ["gone"], "rank": 0, "alike": 1}], "tone": "sea", "every": 1},
+            {"step": "whole", "regions": [], "tone": "sea", "every": 1},
+        ):
+            with self.assertRaises(PlanError) as caught:
+                change(self.PLAN, "lay-on-regions", given)
+            self.assertEqual(caught.exception.code, "no-region")
 
 
 class Ramps(TestCase):

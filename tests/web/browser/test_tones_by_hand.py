@@ -7,6 +7,7 @@ import re
 
 from playwright.sync_api import expect
 
+from kagami.geometry.measure.size import area
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.ink import pieces
 from kagami.plan.tones.listed import tone_colours
@@ -75,6 +76,25 @@ class Laid(HandCase):
         self.assertEqual(self.stored(mark).steps[-1].kind, "fill")  # type: ignore[attr-defined]
         page.keyboard.press("Control+z")
         self.settled(1)
+
+    def test_regions_are_laid_where_they_are_chosen(self) -> None:
+        mark = self.bench(
+            "Tone: lamp = #e2a93b\nCircle low on O with radius 3u.\n"
+            "Circle high on 3u right and 0u up from O with radius 3u.\n"
+            "Of low and high keep in low, 1 of 1, here, the rest kept: piece cut.\n",
+            "?step=cut&view=regions",
+        )
+        self.take_up("lamp")
+        self.page.mouse.click(*self.at(1.5, 0))
+        self.settled(2)
+        self.sweep((1.5, 1), (4.5, 0))
+        self.settled(3)
+        plan = self.stored(mark)
+        self.assertEqual([step.id for step in plan.steps], ["low", "high", "cut", "piece", "toned"])
+        lens, moon = 2 * 9 * math.acos(0.5) - 1.5 * math.sqrt(27), 9 * math.pi
+        (laid,) = [piece for piece in pieces(evaluate(plan)) if piece.tone == "lamp"]
+        self.assertAlmostEqual(area(laid.shape), moon, places=6)
+        self.assertGreater(moon, lens)
 
     def test_a_tone_is_picked_by_its_sliders_and_taken_from_a_piece(self) -> None:
         mark = self.bench(GEM + "Fill facets with sea and lamp: pieces toned.\n")
@@ -159,6 +179,8 @@ class Ways(HandCase):
         take_in(self.designer, mark.brand, "fog", "#dfe4e6")
         take_in(self.designer, mark.brand, "signal", "#b3301e")
         take_in(self.designer, mark.brand, "tar", "#2a2420")
+        take_in(self.designer, mark.brand, "moss", "#4d5a33")
+        take_in(self.designer, mark.brand, "wave", "#1f6a8c")
         self.page.get_by_role("link", name="Colourways").click()
         expect(self.page.locator("#main[data-ready]")).to_be_visible()
         return mark, self.page.url
@@ -189,8 +211,8 @@ class Ways(HandCase):
         page = self.page
         page.locator(".many summary").click()
         page.get_by_role("button", name="make them").click()
-        expect(page.locator(".plates li")).to_have_count(7)  # three tones and white give six that stand out
-        self.assertEqual(len(self.stored(mark).colourways), 6)  # type: ignore[arg-type]
+        expect(page.locator(".plates li")).to_have_count(11)
+        self.assertEqual(len(self.stored(mark).colourways), 10)  # type: ignore[arg-type]
         for role, tone in (("ground", "#7d7d7d"), ("sea", "#8a8a8a"), ("lamp", "#777777")):
             field = page.locator(f"[data-key='role:{role}']")
             field.fill(tone)

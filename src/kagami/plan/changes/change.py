@@ -14,7 +14,7 @@ from kagami.plan.changes.colourways import CHANGES as OF_COLOURWAYS
 from kagami.plan.changes.dragging import drag, nudge
 from kagami.plan.changes.flipping import flip
 from kagami.plan.changes.given import Changed, Given
-from kagami.plan.changes.laying import lay_tone
+from kagami.plan.changes.laying import lay_on_regions, lay_tone
 from kagami.plan.changes.measures import (
     add_measure,
     name_number,
@@ -145,6 +145,7 @@ CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
     "remove-tone": remove_tone,
     "add-ramp": add_ramp,
     "lay-tone": lay_tone,
+    "lay-on-regions": lay_on_regions,
     **OF_COLOURWAYS,
     "set-module": set_module,
     "rename-mark": rename_mark,

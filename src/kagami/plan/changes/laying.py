@@ -16,6 +16,7 @@ from kagami.geometry.point import Point
 from kagami.geometry.tolerance import LENGTH, SAME
 from kagami.plan import limits
 from kagami.plan.changes.given import Changed, Given
+from kagami.plan.changes.regions import gather
 from kagami.plan.changes.steps import with_fields
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused
@@ -24,7 +25,7 @@ from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.tones import ITS_OWN
 from kagami.plan.figure import Figure
 from kagami.plan.naming import free_id, free_name
-from kagami.plan.steps import Step
+from kagami.plan.steps import Carve, Step
 from kagami.plan.steps.tone import Fill
 from kagami.plan.tones.listed import tone_colours
 from kagami.plan.tones.mixing import colour_of
@@ -155,3 +156,58 @@ def _laid(plan: Plan, step: Step, figure: Figure, numbers: Sequence[int], tone: 
     data = plan.model_dump(mode="json")
     data["steps"].insert(_position(plan, step.id) + 1, entry)
     return from_data(data), str(entry["id"])
+
+
+def lay_on_regions(plan: Plan, given: Given) -> Changed:
+    """Lay `tone` on `regions` of the carve `step`, each as far as `every` reaches: they become a piece of their own,
+    carved from the same figures and filled, which lies on what was carved before. Regions that are laid with that tone
+    already are joined by the new ones.
+
+    Raises:
+        ChangeRefused: there is no such region.
+        PlanError: it is no tone.
+    """
+    tone = given.text("tone")
+    colour_of(tone, tone_colours(plan.tones).known)
+    carve = plan.step(given.text("step"))
+    if not isinstance(carve, Carve):
+        raise ChangeRefused("no-region")
+    laid = _laid_before(plan, carve, tone)
+    if laid is None:
+        plan, laid = _with_piece(plan, carve, tone)
+    given = Given({**given.values, "step": laid.id, "keep": True}, given.cache)
+    changed = gather(plan, given)
+    return Changed(changed.plan, f"{laid.name}: {tone}", carve.id)
+
+
+def _laid_before(plan: Plan, carve: Carve, tone: str) -> Carve | None:
+    """The piece that was carved from the same figures and filled with that tone alone."""
+    filled = {step.figure for step in plan.steps if isinstance(step, Fill) and step.tones == (tone,)}
+    for step in plan.steps:
+        if isinstance(step, Carve) and step != carve and step.figures == carve.figures and step.id in filled:
+            return step
+    return None
+
+
+def _with_piece(plan: Plan, carve: Carve, tone: str) -> tuple[Plan, Carve]:
+    """The plan with an empty carve of the same figures and its fill, behind all that stands on the first one."""
+    if len(plan.steps) + 2 > limits.STEPS:
+        raise ChangeRefused("too-many", what="steps", most=limits.STEPS)
+    data = plan.model_dump(mode="json")
+    above = {carve.id}
+    position = _position(plan, carve.id) + 1
+    for number, step in enumerate(plan.steps, 1):
+        if above & step.uses():
+            above.add(step.id)
+            position = max(position, number)
+    name = free_name(plan, Carve.noun)
+    piece: dict[str, Any] = {"kind": "carve", "id": free_id(plan, name), "name": name, "figures": list(carve.figures)}
+    data["steps"].insert(position, piece)
+    between = from_data(data)
+    filled = free_name(between, Fill.noun)
+    fill = {"kind": "fill", "id": free_id(between, filled), "name": filled, "figure": piece["id"], "tones": [tone]}
+    data["steps"].insert(position + 1, fill)
+    made = from_data(data)
+    found = made.step(str(piece["id"]))
+    assert isinstance(found, Carve)
+    return made, found

@@ -3,7 +3,8 @@
 
 import { make } from "./changes.js";
 import { choosing } from "./chooser.js";
-import { watchLeavingOff } from "./gesture.js";
+import { leftOut } from "./cut.js";
+import { along, watchLeavingOff } from "./gesture.js";
 import { focusTyping } from "./line.js";
 import { pinching } from "./pan.js";
 import { tell } from "./pill.js";
@@ -91,7 +92,9 @@ function given(places) {
 function onDown(event) {
   if (!here(event) || event.button !== 0) return;
   event.stopPropagation();
-  held = { pointer: event.pointerId, from: event, places: [placeOf(event)], way: [], line: null };
+  held = { pointer: event.pointerId, from: event, last: event, places: [placeOf(event)], way: [], line: null, regions: new Set() };
+  const region = event.target.closest(".region");
+  if (region) held.regions.add(region);
 }
 
 function onMove(event) {
@@ -108,7 +111,8 @@ function onMove(event) {
   held.line.firstChild.setAttribute("d", `M${held.way.join("L")}`);
   if (held.places.length < MOST) held.places.push(placeOf(event));
   else held.places[MOST - 1] = placeOf(event);
-  preview("lay-tone", given(held.places));
+  if (held.regions.size > 0) gatherOn(event);
+  else preview("lay-tone", given(held.places));
 }
 
 function begin(event) {
@@ -117,6 +121,23 @@ function begin(event) {
   held.line.append(document.createElementNS(SVG, "path"));
   sheet.append(held.line);
   document.getElementById("drawing").setPointerCapture(event.pointerId);
+}
+
+// In the view of regions the regions themselves are laid, whatever piece they are of.
+function gatherOn(event) {
+  for (const [x, y] of along(held.last, event)) {
+    const region = document.elementsFromPoint(x, y).find((element) => element.matches(".region"));
+    if (region) held.regions.add(region);
+  }
+  held.last = event;
+  for (const region of held.regions) region.classList.add("lit");
+}
+
+function onRegions(regions) {
+  const names = [...regions].map((region) => JSON.parse(region.dataset.region));
+  for (const region of regions) region.classList.remove("lit");
+  const step = document.querySelector(".regions").dataset.carve;
+  return make("lay-on-regions", { step, regions: names, tone: laying(), every: every(), without: leftOut() }, null);
 }
 
 // What a click would do is shown while the pointer rests on a piece.
@@ -131,7 +152,7 @@ function over(event) {
 
 async function onUp(event) {
   if (held === null || event.pointerId !== held.pointer) return;
-  const { line, places } = held;
+  const { line, places, regions } = held;
   line?.remove();
   held = null;
   event.stopPropagation();
@@ -141,7 +162,8 @@ async function onUp(event) {
     tell("");
     return;
   }
-  await make("lay-tone", given(places), null);
+  if (regions.size > 0) await onRegions(regions);
+  else await make("lay-tone", given(places), null);
 }
 
 function swallow(event) {

@@ -12,7 +12,8 @@ from django.views.decorators.http import require_safe
 from kagami.exchange.finished import NothingToDraw
 from kagami.plan.document import to_json
 from kagami.plan.language.text import write_text
-from web.delivery.works import offered, png_file, svg_file
+from kagami.plan.limits import NAME_LENGTH
+from web.delivery.works import FORMS, Wanted, file_of, offered
 from web.evaluation.door import ask, ask_heavy
 from web.evaluation.references import current_of
 from web.faults import Fault, guarded
@@ -25,26 +26,54 @@ PNG_SIZES: Final = (256, 512, 1024, 2048)
 def delivery(request: HttpRequest, mark_id: int) -> HttpResponse:
     """What can be taken away."""
     mark = mark_of(request.user, mark_id)
-    found = ask(offered, current_of(mark))
+    name = request.GET.get("colourway", "")[:NAME_LENGTH]
+    found = ask(offered, current_of(mark), name)
     context = {"mark": mark, "title": mark.name, "page": "delivery", "offered": found, "sizes": PNG_SIZES}
-    return render(request, "delivery/delivery.html", context)
+    return render(
+        request,
+        "delivery/delivery.html",
+        {**context, "colourway": name if found.ground else "", "suffix": f" {name}" if found.ground else ""},
+    )
 
 
 @require_safe
 def svg(request: HttpRequest, mark_id: int) -> HttpResponse:
-    """The SVG file."""
-    mark = mark_of(request.user, mark_id)
-    return _file(_drawn(lambda: ask(svg_file, current_of(mark))), "image/svg+xml", f"{mark.name}.svg")
+    """The SVG file, in the mark's own tones."""
+    return _written(request, mark_id, "svg", Wanted())
 
 
 @require_safe
 def png(request: HttpRequest, mark_id: int, size: int) -> HttpResponse:
-    """A PNG file, transparent round the ink."""
+    """A PNG file, transparent round the ink, in the mark's own tones."""
+    return _written(request, mark_id, "png", Wanted(size=_size(size)), f" {size}")
+
+
+@require_safe
+def file(request: HttpRequest, mark_id: int, form: str) -> HttpResponse:
+    """A file in one of the forms, as the query wants it: `colourway`, `ground`, `size`."""
+    if form not in FORMS:
+        raise Http404("There is no such form.")
+    query = request.GET
+    text = query.get("size", "1024")
+    size = _size(int(text) if text.isdecimal() and len(text) < 6 else 0)
+    wanted = Wanted(query.get("colourway", "")[:NAME_LENGTH], query.get("ground") == "1", size)
+    named = "".join(
+        [f" {wanted.colourway}" if wanted.colourway else "", FORMS[form].suffix]
+        + ([f" {size}"] if form in ("png", "webp") else [])
+    )
+    return _written(request, mark_id, form, wanted, named)
+
+
+def _size(size: int) -> int:
     if size not in PNG_SIZES:
         raise Http404("There is no such size.")
+    return size
+
+
+def _written(request: HttpRequest, mark_id: int, form: str, wanted: Wanted, named: str = "") -> HttpResponse:
     mark = mark_of(request.user, mark_id)
-    content = _drawn(lambda: ask_heavy(png_file, current_of(mark), size))
-    return _file(content, "image/png", f"{mark.name} {size}.png")
+    content = _drawn(lambda: ask_heavy(file_of, current_of(mark), form, wanted))
+    return _file(content, FORMS[form].kind, f"{mark.name}{named}.{FORMS[form].ending}")
 
 
 @require_safe

@@ -86,7 +86,7 @@ def take_tones(page: Page, address: str) -> None:
     open_mark(page, address, "Salt crystal")
     line = page.locator(".typing .sentence-input")
     line.scroll_into_view_if_needed()
-    line.fill("Flatten lit, gradients in 8 bands, neighbours overlapping by 0.05u: pieces flat.")
+    line.fill("Flatten lit, gradients in 8 bands, neighbours overlapping by 0.25u: pieces flat.")
     page.wait_for_timeout(900)
     take(page, "flat")
 

@@ -7,8 +7,10 @@ import json
 import pathlib
 import sys
 import time
-from typing import Any
+from collections.abc import Callable
+from typing import Any, Final
 
+from kagami.exchange.artwork import Artwork
 from kagami.exchange.finished import NothingToDraw, artwork
 from kagami.exchange.png import GREATEST_SIZE, write_png
 from kagami.exchange.svg import write_svg
@@ -24,13 +26,48 @@ from kagami.plan.tones.colourways import Colourway, colours_in
 from kagami.plan.tones.listed import GROUND
 
 
+def _pdf(art: Artwork, _size: int, ground: str | None) -> bytes:
+    from kagami.exchange.pdf import write_pdf  # each form is loaded where it is asked for
+
+    return write_pdf(art, ground=ground)
+
+
+def _dxf(art: Artwork, _size: int, _ground: str | None) -> bytes:
+    from kagami.exchange.dxf import write_dxf
+
+    return write_dxf(art)
+
+
+def _webp(art: Artwork, size: int, ground: str | None) -> bytes:
+    from kagami.exchange.icons import write_webp
+
+    return write_webp(art, size, ground)
+
+
+def _ico(art: Artwork, _size: int, ground: str | None) -> bytes:
+    from kagami.exchange.icons import write_ico
+
+    return write_ico(art, ground=ground)
+
+
+WRITERS: Final[dict[str, Callable[[Artwork, int, str | None], bytes]]] = {
+    ".svg": lambda art, size, ground: write_svg(art, ground=ground).encode(),
+    ".png": write_png,
+    ".pdf": _pdf,
+    ".dxf": _dxf,
+    ".webp": _webp,
+    ".ico": _ico,
+}
+ENDINGS: Final = ", ".join(WRITERS)
+
+
 def main(words: list[str]) -> int:
     """Run a command; the exit status is 0, or 1 when something is wrong with the plan or the files."""
     parser = argparse.ArgumentParser(prog="kagami")
     commands = parser.add_subparsers(dest="command", required=True)
     draw = commands.add_parser("draw", help="write the finished mark of a plan")
     draw.add_argument("plan", type=pathlib.Path)
-    draw.add_argument("-o", "--out", type=pathlib.Path, required=True, help="a file that ends in .svg or .png")
+    draw.add_argument("-o", "--out", type=pathlib.Path, required=True, help=f"a file that ends in {ENDINGS}")
     draw.add_argument("--size", type=int, default=1024, help=f"pixels of a PNG's longer side, to {GREATEST_SIZE}")
     draw.add_argument("--colourway", help="the name of one of the plan's colourways")
     draw.add_argument("--ground", action="store_true", help="draw its ground too")
@@ -48,17 +85,14 @@ def main(words: list[str]) -> int:
 
 def _draw(plan: Plan, given: argparse.Namespace) -> int:
     ending = given.out.suffix.lower()
-    if ending not in (".svg", ".png"):
-        raise ValueError(f"{given.out}: the file's name must end in .svg or .png")
+    if ending not in WRITERS:
+        raise ValueError(f"{given.out}: the file's name must end in {ENDINGS}")
     result = evaluate(plan)
     _report(result)
     colourway = _colourway(plan, given.colourway)
     art = artwork(plan, result, colourway=colourway)
     ground = colours_in(plan.tones, colourway).known[GROUND] if given.ground else None
-    if ending == ".svg":
-        given.out.write_text(write_svg(art, ground=ground), encoding="utf-8")
-    else:
-        given.out.write_bytes(write_png(art, given.size, ground))
+    given.out.write_bytes(WRITERS[ending](art, given.size, ground))
     if given.readings:
         given.readings.write_text(json.dumps(readings_data(result), indent=1) + "\n", encoding="utf-8")
     return 0 if result.sound else 1

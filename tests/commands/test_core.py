@@ -9,10 +9,12 @@ import pathlib
 import tempfile
 from unittest import TestCase
 
-from kagami.__main__ import main
+from kagami.__main__ import WRITERS, main
 from kagami.plan.document import to_json
 from tests.exchange.svg_reader import paths_of
 from tests.plan.marks import Builder, beams
+
+CRYSTAL = pathlib.Path(__file__).parents[2] / "examples" / "demo" / "saltpan-cooperative.json"
 
 
 class Commands(TestCase):
@@ -56,7 +58,7 @@ class Commands(TestCase):
         broken = self.folder / "broken.json"
         broken.write_text("{")
         for words, text in (
-            (("draw", self.plan, "-o", self.folder / "out.gif"), "must end in .svg or .png"),
+            (("draw", self.plan, "-o", self.folder / "out.gif"), "must end in .svg, .png, .pdf"),
             (("draw", self.folder / "none.json", "-o", self.folder / "o.svg"), "No such file"),
             (("draw", empty, "-o", self.folder / "o.svg"), "has no ink yet"),
             (("check", broken), "not readable as JSON"),
@@ -66,3 +68,16 @@ class Commands(TestCase):
             with self.subTest(text):
                 self.assertEqual(status, 1)
                 self.assertIn(text, err)
+
+    def test_every_form_in_a_colourway(self) -> None:
+        begins = {".svg": b"<?xml", ".pdf": b"%PDF", ".png": b"\x89PNG", ".webp": b"RIFF", ".ico": b"\0\0\1\0"}
+        self.assertEqual({*begins, ".dxf"}, set(WRITERS))
+        for ending, begin in {**begins, ".dxf": b"  0"}.items():
+            out = self.folder / f"crystal{ending}"
+            words = ("draw", CRYSTAL, "-o", out, "--colourway", "Brine", "--ground", "--size", "64")
+            self.assertEqual(self.run_command(*words)[0], 0)
+            self.assertTrue(out.read_bytes().startswith(begin))
+        self.assertIn(b'fill="#1d3b4a"', (self.folder / "crystal.svg").read_bytes())
+        status, _, err = self.run_command("draw", CRYSTAL, "-o", self.folder / "x.svg", "--colourway", "Gone")
+        self.assertEqual(status, 1)
+        self.assertIn("There are: Brine, Clay, Dawn and Stamped.", err)

@@ -14,7 +14,7 @@ import shapely
 
 SVG = "{http://www.w3.org/2000/svg}"
 _TOKEN = re.compile(r"([A-Za-z])|(-?\d*\.?\d+(?:e-?\d+)?)")
-_ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "A": 7, "Z": 0}
+_ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "C": 6, "A": 7, "Z": 0}
 
 
 def paths_of(svg: str) -> list[ET.Element]:
@@ -23,15 +23,35 @@ def paths_of(svg: str) -> list[ET.Element]:
 
 
 def commands(data: str) -> list[tuple[str, tuple[float, ...]]]:
-    """Commands with their numbers."""
+    """Commands with their numbers, all as absolute M, L, C, A and Z."""
     tokens = [match.group(0) for match in _TOKEN.finditer(data)]
-    found, index = [], 0
+    found: list[tuple[str, tuple[float, ...]]] = []
+    index, letter, here, start = 0, "", (0.0, 0.0), (0.0, 0.0)
     while index < len(tokens):
-        letter = tokens[index]
-        count = _ARGUMENTS[letter]
-        found.append((letter, tuple(float(value) for value in tokens[index + 1 : index + 1 + count])))
-        index += 1 + count
+        if tokens[index].isalpha():
+            letter, index = tokens[index], index + 1
+        count = _ARGUMENTS[letter.upper()]
+        values = [float(value) for value in tokens[index : index + count]]
+        index += count
+        command, values = _absolute(letter, values, here)
+        found.append((command, tuple(values)))
+        here = start if command == "Z" else (values[-2], values[-1])
+        start = here if command == "M" else start
     return found
+
+
+def _absolute(letter: str, values: list[float], here: tuple[float, float]) -> tuple[str, list[float]]:
+    """A command in its absolute form; level and upright lines as lines."""
+    x, y = here if letter.islower() else (0.0, 0.0)
+    match letter.upper():
+        case "H":
+            return "L", [values[0] + x, here[1]]
+        case "V":
+            return "L", [here[0], values[0] + y]
+        case "A":
+            return "A", [*values[:5], values[5] + x, values[6] + y]
+        case other:
+            return other, [value + (x, y)[k % 2] for k, value in enumerate(values)]
 
 
 def area_of(data: str) -> float:

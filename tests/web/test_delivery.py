@@ -7,9 +7,10 @@ import io
 from django.urls import reverse
 from PIL import Image
 
-from kagami.plan.document import from_json
+from kagami.plan.document import Plan, from_json
 from tests.exchange.svg_reader import area_of, paths_of
 from tests.web.studio import StudioCase
+from web.delivery.works import FORMS
 
 
 class Files(StudioCase):
@@ -33,3 +34,49 @@ class Files(StudioCase):
         mark = self.mark()
         answer = self.client.get(reverse("delivery-plan", args=[mark.id]))
         self.assertEqual(from_json(answer.content), self.plan_of(mark))
+
+    def test_every_form_in_a_colourway_on_its_ground_and_clear(self) -> None:
+        mark = self.mark()
+        self.change(mark, "add-sentence", text="Colourway lamp: ink is #e2a93b, ground is #1f2c4a.")
+        page = self.client.get(reverse("delivery", args=[mark.id]), {"colourway": "lamp"}).content.decode()
+        self.assertIn('fill="#1f2c4a"', page)
+        begins = {
+            "svg": b"<?xml",
+            "pdf": b"%PDF",
+            "png": b"\x89PNG",
+            "webp": b"RIFF",
+            "ico": b"\0\0\1\0",
+            "dxf": b"  0",
+        }
+        for form in FORMS:
+            with self.subTest(form):
+                self.assertIn(f"/delivery/file/{form}/", page)
+                for ground in ("", "1"):
+                    query = {"colourway": "lamp", "ground": ground, "size": "256"}
+                    answer = self.client.get(reverse("delivery-file", args=[mark.id, form]), query)
+                    self.assertEqual(answer.status_code, 200)
+                    self.assertIn("attachment", answer["Content-Disposition"])
+                    self.assertIn("lamp", answer["Content-Disposition"])
+                    self.assertTrue(answer.content.startswith(begins[form.partition("-")[0]]), answer.content[:12])
+        clear, on_ground = (
+            Image.open(
+                io.BytesIO(
+                    self.client.get(
+                        reverse("delivery-file", args=[mark.id, "png"]),
+                        {"colourway": "lamp", "ground": ground, "size": "256"},
+                    ).content
+                )
+            ).convert("RGBA")
+            for ground in ("", "1")
+        )
+        self.assertEqual(clear.getpixel((0, 0))[3], 0)
+        self.assertEqual(on_ground.getpixel((0, 0)), (0x1F, 0x2C, 0x4A, 255))
+        self.assertEqual(clear.getpixel((128, 128)), (0xE2, 0xA9, 0x3B, 255))
+
+    def test_what_is_no_form_no_size_or_not_ones_own_is_not_there(self) -> None:
+        mark = self.mark()
+        for form, query in (("gif", {}), ("png", {"size": "99999"}), ("png", {"size": "x"}), ("webp", {"size": "-1"})):
+            self.assertEqual(self.client.get(reverse("delivery-file", args=[mark.id, form]), query).status_code, 404)
+        self.assertEqual(self.stranger.get(reverse("delivery-file", args=[mark.id, "pdf"])).status_code, 404)
+        empty = self.mark(Plan(title="Empty"))
+        self.assertEqual(self.client.get(reverse("delivery-file", args=[empty.id, "pdf"])).status_code, 404)

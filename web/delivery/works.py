@@ -12,7 +12,7 @@ from kagami.exchange.finished import artwork
 from kagami.exchange.icons import write_ico, write_webp
 from kagami.exchange.pdf import Inks, Spot, write_pdf
 from kagami.exchange.png import write_png
-from kagami.exchange.svg import write_svg
+from kagami.exchange.svg import Fills, write_svg
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
@@ -85,6 +85,18 @@ class Form:
 
 FORMS: Final[dict[str, Form]] = {
     "svg": Form("svg", "image/svg+xml", lambda art, ground, wanted, ink: write_svg(art, ground=ground).encode()),
+    "svg-roles": Form(
+        "svg",
+        "image/svg+xml",
+        lambda art, ground, wanted, ink: write_svg(art, ground=ground, fills=Fills.ROLES).encode(),
+        " roles",
+    ),
+    "svg-current": Form(
+        "svg",
+        "image/svg+xml",
+        lambda art, ground, wanted, ink: write_svg(art, fills=Fills.CURRENT).encode(),
+        " current colour",
+    ),
     "pdf": Form("pdf", "application/pdf", lambda art, ground, wanted, ink: write_pdf(art, Inks.RGB, ground)),
     "pdf-cmyk": Form(
         "pdf", "application/pdf", lambda art, ground, wanted, ink: write_pdf(art, Inks.CMYK, ground), " cmyk"

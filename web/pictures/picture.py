@@ -1,7 +1,7 @@
 """A mark's picture: its ink in a square, as cards and lists show it. It is stored with the revision that it shows."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, Final
 
 from django.utils.safestring import mark_safe
@@ -11,6 +11,7 @@ from kagami.geometry.measure.size import Box
 from kagami.plan.evaluation.ink import Piece, joined, pieces
 from kagami.plan.evaluation.readings import ink_box
 from kagami.plan.evaluation.result import Result
+from kagami.plan.tones.listed import INK
 from web.memo import Memo
 from web.pictures.paint import paint_of
 
@@ -70,8 +71,9 @@ def _key(result: Result) -> object:
 
 
 def picture_from(marks: Sequence[Piece], around: Box | None, sound: bool = True) -> Picture:
-    """Pieces in a square, of which a box fits in the middle."""
-    return Picture(_paths(tuple(marks), around, max(around.width, around.height) if around else 1.0), sound)
+    """Pieces in a square, of which a box fits in the middle; each in its colour, ink too."""
+    named = [replace(piece, tone=piece.tone or INK) for piece in marks]
+    return Picture(_paths(tuple(named), around, max(around.width, around.height) if around else 1.0), sound)
 
 
 def pictures_alike(results: Sequence[Result]) -> list[Picture]:

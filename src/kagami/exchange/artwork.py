@@ -27,6 +27,8 @@ class Area:
     name: str
     shape: Shape
     fill: str | Shading = "#000000"
+    role: str = "ink"
+    """The name of the tone that it has."""
 
 
 @dataclass(frozen=True, slots=True)

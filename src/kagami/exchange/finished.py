@@ -9,6 +9,7 @@ from kagami.plan.evaluation.readings import ink_box
 from kagami.plan.evaluation.result import Result
 from kagami.plan.evaluation.roles import dressed, in_one_colour
 from kagami.plan.tones.colourways import Colourway
+from kagami.plan.tones.listed import INK
 
 
 class NothingToDraw(ValueError):
@@ -27,7 +28,7 @@ def artwork(plan: Plan, result: Result, fill: str | None = None, colourway: Colo
         raise NothingToDraw(
             f"“{plan.title}” has no ink yet, so there is nothing to write. Keep a region, or draw a closed figure."
         )
-    areas = tuple(Area(piece.name, piece.shape, fill_of(piece)) for piece in marks)
+    areas = tuple(Area(piece.name, piece.shape, fill_of(piece), piece.tone or INK) for piece in marks)
     return Artwork(plan.title, areas, whole, plan.module.size, plan.module.unit)
 
 

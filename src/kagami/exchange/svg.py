@@ -8,11 +8,13 @@ from __future__ import annotations
 import math
 import re
 from dataclasses import dataclass, replace
+from enum import Enum
 from typing import Final
 from xml.sax.saxutils import escape, quoteattr
 
 from kagami.exchange.artwork import Artwork, Shading
 from kagami.exchange.pen import draw
+from kagami.exchange.shorter import shorter
 from kagami.geometry.bezier import Cubic
 from kagami.geometry.curves import Arc, Curve, Line
 from kagami.geometry.elliptic import EllipticArc
@@ -124,10 +126,20 @@ def arc_data(arc: Arc | EllipticArc, target: str, frame: Frame) -> str:
         return _split(arc, 0.5, target, frame)
     less = 2 * 10.0**-frame.decimals if abs(off_half) <= SAME else 0.0
     axes = (arc.radius, arc.radius) if isinstance(arc, Arc) else (arc.rx, arc.ry)
+    if less and isinstance(arc, Arc) and _reaches(arc, target, frame):
+        less = 0.0
     radii = " ".join(frame.number(max(axis * frame.scale - less, 0.0)) for axis in axes)
     turned = 0.0 if isinstance(arc, Arc) else -math.degrees(arc.rotation)  # y points down in SVG
     sweep = 0 if arc.sweep > 0 else 1
     return f"A{radii} {frame.number(turned)} {1 if off_half > 0 else 0} {sweep} {target}"
+
+
+def _reaches(arc: Arc, target: str, frame: Frame) -> bool:
+    """Whether the ends of half a circle, as they are written, lie as far apart as its diameter is written: then a
+    radius of 12 can be written 12.
+    """
+    (x, y), (to_x, to_y) = (map(float, place.split()) for place in (frame.place(arc.start), target))
+    return math.hypot(to_x - x, to_y - y) / 2 >= float(frame.length(arc.radius))
 
 
 def _split(arc: Arc | EllipticArc, share: float, target: str, frame: Frame) -> str:
@@ -142,6 +154,18 @@ def xml_text(text: str) -> str:
     Source: Extensible Markup Language (XML) 1.0 (Fifth Edition), W3C 2008, production 2 (Char).
     """
     return _NO_CHARACTER.sub("\ufffd", text)
+
+
+def _free(name: str, taken: set[str]) -> str:
+    """A name that no other element of the document has; it is taken then."""
+    found = next(text for k in range(1, len(taken) + 2) if (text := name if k == 1 else f"{name}-{k}") not in taken)
+    taken.add(found)
+    return found
+
+
+def _variable(role: str) -> str:
+    """The name of a CSS variable for a role."""
+    return re.sub(r"[^a-zA-Z0-9_-]+", "-", role).strip("-") or "ink"
 
 
 def gradient_element(shading: Shading, identifier: str, frame: Frame) -> str:
@@ -167,8 +191,22 @@ def gradient_element(shading: Shading, identifier: str, frame: Frame) -> str:
     return f'{head} id="{identifier}" {units} gradientTransform="matrix({transform})">{stops}{tail}'
 
 
+class Fills(Enum):
+    """How the colours of an SVG document are written."""
+
+    COLOURS = "colours"
+    ROLES = "roles"
+    """As CSS variables named after the tones, with the colours as they are where nobody sets one."""
+    CURRENT = "current"
+    """As the colour of the text that it stands in."""
+
+
 def write_svg(
-    art: Artwork, margin: float = 0.0, ground: str | None = None, pixels: tuple[int, int] | None = None
+    art: Artwork,
+    margin: float = 0.0,
+    ground: str | None = None,
+    pixels: tuple[int, int] | None = None,
+    fills: Fills = Fills.COLOURS,
 ) -> str:
     """The artwork as an SVG document.
 
@@ -191,8 +229,14 @@ def write_svg(
         rows.append("<defs>")
         rows.extend(gradient_element(shading, f"shading-{k}", frame) for k, shading in enumerate(shadings, 1))
         rows.append("</defs>")
+    taken: set[str] = set()
     for area in art.areas:
-        identifier = quoteattr("".join(c if c.isalnum() else "-" for c in area.name))
+        identifier = quoteattr(_free("".join(c if c.isalnum() else "-" for c in area.name), taken))
         fill = f"url(#shading-{shadings.index(area.fill) + 1})" if isinstance(area.fill, Shading) else area.fill
-        rows.append(f'<path id={identifier} fill="{fill}" d="{path_data(area.shape, frame)}"/>')
+        if fills is Fills.CURRENT:
+            fill = "currentColor"
+        elif fills is Fills.ROLES and isinstance(area.fill, str):
+            fill = f"var(--{_variable(area.role)}, {area.fill})"
+        data = shorter(path_data(area.shape, frame), frame.decimals)
+        rows.append(f'<path id={identifier} fill="{fill}" d="{data}"/>')
     return "\n".join([*rows, "</svg>", ""])

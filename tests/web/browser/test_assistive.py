@@ -87,6 +87,7 @@ class Assistive(HandCase):
         self.settled(4)
         page.get_by_role("button", name="fold part").click()
         page.locator("#s-light .number").click()
+        expect(page.locator(".region").first).to_be_visible()
         page.locator("#s-light .named[data-lights=beams] .glyph").click()
         expect(page.locator(".named.uncut")).to_have_count(1)
         self.sound("a figure left out of the cutting")

@@ -34,11 +34,12 @@ class Flat(Toning):
     kind: Literal["flat"] = "flat"
     figures: FigureRefs
     bands: Count = "8"
-    overlap: Length = "0.05u"
+    overlap: Length = "0.25u"
 
     def draw(self, inputs: Inputs) -> Drawing:
         """All copies of all figures, the later ones above: what is seen of them, as one piece a tone. A piece goes on
-        below its later neighbours by the overlap; with 0 they abut. What comes of it is remarked.
+        below its later neighbours by the overlap, which hides all seams where it is a pixel wide or more; with 0 they
+        abut. What comes of it is remarked.
         """
         figures = inputs.areas("figures", 1)
         bands, overlap = inputs.count("bands", 2, limits.BANDS), inputs.value("overlap")

@@ -130,6 +130,20 @@ class Changed(ColourwaysCase):
         self.assertEqual(len(Brand.objects.get().palette), 3)
         self.assertEqual(self.plan_of(mark), plan)
 
+    def test_a_role_is_given_a_tone_of_the_palette_by_its_name(self) -> None:
+        mark = self.boat()
+        palettes.take_in(self.owner, self.brand, "fog", "#dfe4e6")
+        self.form(mark, "set-role", name="dusk", role="ground", tone="20% darker than fog")
+        plan = self.plan_of(mark)
+        self.assertEqual([tone.colour for tone in plan.tones if tone.name == "fog"], ["#dfe4e6"])
+        self.assertEqual(plan.colourways[0].tone_of("ground"), "20% darker than fog")
+        self.form(mark, "set-role", name="dusk", role="sea", tone="fog")
+        self.assertEqual(len(self.plan_of(mark).tones), len(plan.tones))
+
+    def test_what_was_typed_and_refused_stays_in_its_field(self) -> None:
+        text = self.form(self.boat(), "set-role", name="dusk", role="sea", tone="blu", at="dusk").content.decode()
+        self.assertRegex(text, r'data-key="role:sea" name="tone" value="blu" aria-invalid="true"')
+
     def test_the_form_in_one_colour_is_said_and_taken_back(self) -> None:
         mark = self.boat()
         self.form(mark, "set-one-colour", gap="0.5u", without=["sea"])

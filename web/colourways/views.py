@@ -11,7 +11,7 @@ from django.views.decorators.http import require_POST, require_safe
 
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
-from kagami.plan.limits import NAME_LENGTH
+from kagami.plan.limits import EXPRESSION_LENGTH, NAME_LENGTH
 from web.colourways.asked import FORMS, looked_at_after
 from web.colourways.photographs import NoPhotograph, main_colours
 from web.colourways.works import spread_of
@@ -38,6 +38,8 @@ def change(request: HttpRequest, mark_id: int) -> HttpResponse:
     given = FORMS[kind](request.POST)
     if kind == "add-colourways":
         given["palette"] = mark.brand.palette if request.POST.get("from") == "brand" else []
+    elif kind == "set-role":
+        given["palette"] = mark.brand.palette
     return _made(request, mark, kind, given)
 
 
@@ -128,5 +130,8 @@ def _page(request: HttpRequest, mark: Mark, fault: str = "", status: int = 200) 
         "can_undo": mark.current.parent_id is not None,
         "can_redo": history.can_redo(mark),
         "room": palettes.MOST,
+        # What could not be taken stays as it was typed.
+        "typed_role": request.POST.get("role", "") if fault else "",
+        "typed_tone": request.POST.get("tone", "")[:EXPRESSION_LENGTH],
     }
     return render(request, "colourways/colourways.html", context, status=status)

@@ -91,7 +91,8 @@ TEXTS: Final[dict[str, str]] = {
     "no-tone": "There is no tone “{name}”. There are: {known}.",
     "no-tone-here": "A tone is missing here: the name of a listed one, a colour such as #1c6b57, 60% for a share of "
     "black, or 20% lighter than a tone.",
-    "ramp-no-room": "“{name}” is as {way} as a tone can be told apart. Take fewer tones, or another base.",
+    "ramp-no-room": "“{name}” is so {way} that further tones could not be told apart from it. Take fewer tones, or "
+    "another base, such as 50%.",
     "not-a-share": "{expression} comes to {value}; a share is a number from 0 to 100.",
     "length-negative": "The {what} {expression} comes to {value}u; it must be 0 or more.",
     "stops-too-few": "A gradient needs two tones or more, such as: dark and light.",

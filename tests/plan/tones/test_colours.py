@@ -67,7 +67,7 @@ class Ramps(TestCase):
                 self.assertGreaterEqual(light[-1], DARKEST - 0.01)
 
     def test_where_there_is_no_room_it_is_said(self) -> None:
-        for base, way, word in (("#ffffff", "up from", "lighter"), ("#000000", "about", "darker")):
+        for base, way, word in (("#ffffff", "up from", "light"), ("#000000", "about", "dark")):
             with self.assertRaises(PlanError) as caught:
                 colour_of(f"tone 2 of 5 {way} x", {"x": base})
             self.assertEqual((caught.exception.code, caught.exception.values["way"]), ("ramp-no-room", word))

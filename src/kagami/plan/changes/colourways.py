@@ -41,9 +41,12 @@ def add_colourway(plan: Plan, given: Given) -> Changed:
 
 
 def set_role(plan: Plan, given: Given) -> Changed:
-    """The tone of a `role` in the colourway `name`: `tone`, “none” to leave its pieces out, empty for its own."""
+    """The tone of a `role` in the colourway `name`: `tone`, “none” to leave its pieces out, empty for its own. Tones of
+    the `palette` that it names are listed.
+    """
     colourway, role = _colourway(plan, given), given.text("role", limits.NAME_LENGTH)
     tone = given.text("tone")
+    plan = _with_tones_named(plan, tone, given)
     changed = colourway.with_tone(role, tone or None)
     _require_tones(plan, changed, given)
     return Changed(_replaced(plan, colourway, changed), f"{colourway.name}: {role} is {tone or 'its own'}")
@@ -169,6 +172,20 @@ def add_colourways(plan: Plan, given: Given) -> Changed:
     used = {name for one in made for role in one.roles for name in names_in(role.tone)}
     kept = tuple(tone for tone in begun.tones if tone in plan.tones or tone.name in used)
     return Changed(_with_new(begun.model_copy(update={"tones": kept}), made), f"{len(made)} colourways by {way}")
+
+
+def _with_tones_named(plan: Plan, tone: str, given: Given) -> Plan:
+    """The plan with the tones of the palette listed that a tone names and the mark does not have."""
+    listed = given.values.get("palette") or []
+    if not isinstance(listed, list) or len(listed) > limits.TONES:
+        raise ChangeRefused("bad-change", path="palette", reason=f"is no list of up to {limits.TONES} tones")
+    known = {entry.name for entry in plan.tones} | set(ALWAYS)
+    palette = dict(map(_named_colour, listed))
+    wanted = [name for name in (tone, *names_in(tone)) if name in palette and name not in known]
+    tones = (*plan.tones, *(Tone(name=name, colour=palette[name]) for name in dict.fromkeys(wanted)))
+    if len(tones) > limits.TONES:
+        raise ChangeRefused("too-many", what="tones", most=limits.TONES)
+    return plan.model_copy(update={"tones": tones})
 
 
 def _with_palette(plan: Plan, given: Given) -> tuple[Plan, dict[str, str]]:

@@ -63,7 +63,7 @@ class ToneKind(FieldKind):
 
     def begin(self, offer: Offer) -> Any | None:
         """The first that is listed."""
-        return next(iter(offer.tones), INK)
+        return next(iter(offer.tones), None)
 
 
 class TonesKind(FieldKind):

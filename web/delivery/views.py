@@ -13,6 +13,7 @@ from kagami.exchange.finished import NothingToDraw
 from kagami.plan.document import to_json
 from kagami.plan.language.text import write_text
 from kagami.plan.limits import NAME_LENGTH
+from web.delivery.packaging import package_of, safe_name
 from web.delivery.works import FORMS, Wanted, file_of, offered
 from web.evaluation.door import ask, ask_heavy
 from web.evaluation.references import current_of
@@ -62,6 +63,14 @@ def file(request: HttpRequest, mark_id: int, form: str) -> HttpResponse:
         + ([f" {size}"] if form in ("png", "webp") else [])
     )
     return _written(request, mark_id, form, wanted, named)
+
+
+@require_safe
+def package(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """All chosen colourways in every form, as one ZIP."""
+    mark = mark_of(request.user, mark_id)
+    content = _drawn(lambda: ask_heavy(package_of, current_of(mark), mark.brand.name))
+    return _file(content, "application/zip", f"{safe_name([mark.brand.name, mark.name])}.zip")
 
 
 def _size(size: int) -> int:

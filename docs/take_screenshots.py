@@ -41,6 +41,8 @@ def main(address: str) -> None:
         take_carve(page)
         take_fault(page)
         page.click("text=Delivery")
+        page.select_option("[name=colourway]", "Lamp")
+        page.click("text=show")
         take(page, "delivery")
         open_mark(page, address, "Mooring knot")
         page.click("[data-key='activate:knot']")

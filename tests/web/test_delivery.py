@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import zipfile
+from unittest import mock
 
 from django.urls import reverse
 from PIL import Image
@@ -13,6 +14,7 @@ from tests.exchange.svg_reader import area_of, paths_of
 from tests.web.studio import StudioCase
 from web.delivery.packaging import safe_name
 from web.delivery.works import FORMS
+from web.evaluation.evaluators import Stopped
 
 
 class Files(StudioCase):
@@ -128,6 +130,17 @@ class Packages(StudioCase):
         names = self.package(mark).namelist()
         self.assertEqual(len(names), len({name.lower() for name in names}))
         self.assertTrue([name for name in names if "a-b-2.svg" in name])
+
+    def test_what_takes_too_long_is_said_on_the_page(self) -> None:
+        mark = self.mark()
+        with mock.patch("web.delivery.views.ask_heavy", side_effect=Stopped("It took too long.")):
+            for address in (
+                reverse("delivery-package", args=[mark.id]),
+                reverse("delivery-file", args=[mark.id, "pdf"]),
+            ):
+                answer = self.client.get(address)
+                self.assertEqual(answer.status_code, 503)
+                self.assertIn("It took too long.", answer.content.decode())
 
     def test_others_and_empty_marks_have_none(self) -> None:
         self.assertEqual(self.stranger.get(reverse("delivery-package", args=[self.mark().id])).status_code, 404)

@@ -23,7 +23,7 @@ from kagami.plan.tones.colourways import Colourway, colours_in
 from kagami.plan.tones.listed import GROUND
 from web.delivery.works import FORMS, Wanted, file_of
 
-MOST_COLOURWAYS: Final = 24
+MOST_COLOURWAYS: Final = 12
 MOST_NAME: Final = 60
 SINCE: Final = (1980, 1, 1, 0, 0, 0)
 """The time of every entry: the earliest that the format knows, so that equal plans give equal bytes."""
@@ -32,7 +32,7 @@ IN_A_PACKAGE: Final = (
     ("pdf", False, 0),
     ("pdf-cmyk", False, 0),
     ("png", False, 512),
-    ("png", False, 2048),
+    ("png", False, 1024),
     ("png", True, 1024),
     ("webp", False, 1024),
     ("ico", False, 0),

@@ -16,9 +16,11 @@ from kagami.plan.limits import NAME_LENGTH
 from web.delivery.packaging import package_of, safe_name
 from web.delivery.works import FORMS, Wanted, file_of, offered
 from web.evaluation.door import ask, ask_heavy
+from web.evaluation.evaluators import Busy, Stopped
 from web.evaluation.references import current_of
 from web.faults import Fault, guarded
 from web.marks.access import mark_of
+from web.marks.models import Mark
 
 PNG_SIZES: Final = (256, 512, 1024, 2048)
 
@@ -26,15 +28,15 @@ PNG_SIZES: Final = (256, 512, 1024, 2048)
 @require_safe
 def delivery(request: HttpRequest, mark_id: int) -> HttpResponse:
     """What can be taken away."""
-    mark = mark_of(request.user, mark_id)
+    return _page(request, mark_of(request.user, mark_id))
+
+
+def _page(request: HttpRequest, mark: Mark, fault: str = "", status: int = 200) -> HttpResponse:
     name = request.GET.get("colourway", "")[:NAME_LENGTH]
     found = ask(offered, current_of(mark), name)
-    context = {"mark": mark, "title": mark.name, "page": "delivery", "offered": found, "sizes": PNG_SIZES}
-    return render(
-        request,
-        "delivery/delivery.html",
-        {**context, "colourway": name if found.ground else "", "suffix": f" {name}" if found.ground else ""},
-    )
+    shown = {"colourway": name, "suffix": f" {name}"} if found.ground else {"colourway": "", "suffix": ""}
+    context = {"mark": mark, "title": mark.name, "page": "delivery", "offered": found, "sizes": PNG_SIZES, **shown}
+    return render(request, "delivery/delivery.html", {**context, "fault": fault}, status=status)
 
 
 @require_safe
@@ -69,8 +71,10 @@ def file(request: HttpRequest, mark_id: int, form: str) -> HttpResponse:
 def package(request: HttpRequest, mark_id: int) -> HttpResponse:
     """All chosen colourways in every form, as one ZIP."""
     mark = mark_of(request.user, mark_id)
-    content = _drawn(lambda: ask_heavy(package_of, current_of(mark), mark.brand.name))
-    return _file(content, "application/zip", f"{safe_name([mark.brand.name, mark.name])}.zip")
+    name = f"{safe_name([mark.brand.name, mark.name])}.zip"
+    return _made(
+        request, mark, lambda: ask_heavy(package_of, current_of(mark), mark.brand.name), "application/zip", name
+    )
 
 
 def _size(size: int) -> int:
@@ -81,8 +85,16 @@ def _size(size: int) -> int:
 
 def _written(request: HttpRequest, mark_id: int, form: str, wanted: Wanted, named: str = "") -> HttpResponse:
     mark = mark_of(request.user, mark_id)
-    content = _drawn(lambda: ask_heavy(file_of, current_of(mark), form, wanted))
-    return _file(content, FORMS[form].kind, f"{mark.name}{named}.{FORMS[form].ending}")
+    name = f"{mark.name}{named}.{FORMS[form].ending}"
+    return _made(request, mark, lambda: ask_heavy(file_of, current_of(mark), form, wanted), FORMS[form].kind, name)
+
+
+def _made(request: HttpRequest, mark: Mark, make: Callable[[], bytes], kind: str, name: str) -> HttpResponse:
+    """A file; where it takes too long, or others are being made, the page says so."""
+    try:
+        return _file(_drawn(make), kind, name)
+    except (Busy, Stopped) as error:
+        return _page(request, mark, str(error), 503)
 
 
 @require_safe

@@ -23,7 +23,7 @@ from kagami.plan.fields.numbers import NUMBERS
 from kagami.plan.fields.picks import PICKS
 from kagami.plan.fields.places import PLACE, PLACES
 from kagami.plan.fields.sizes import SIZES
-from kagami.plan.fields.tones import STOPS, TONE, TONES
+from kagami.plan.fields.tones import LAST_TONE, STOPS, TONE, TONES
 from kagami.plan.fields.values import ANGLE, COUNT, LENGTH, NUMBER, PERCENT
 from kagami.plan.language.text import parse_text, write_text
 from kagami.plan.steps import in_order_of_work, kind_of
@@ -64,6 +64,7 @@ OF_KIND: dict[FieldKind, st.SearchStrategy[Any]] = {
     NUMBERS: st.lists(st.integers(1, 6), max_size=2),
     TONES: st.just(["dark"]),
     TONE: st.sampled_from(["dark", "30% lighter than dark", "ink"]),
+    LAST_TONE: st.sampled_from(["dark", "70% lighter than dark"]),
     STOPS: st.just([{"tone": "dark"}, {"tone": "60% lighter than dark", "at": 70.0}]),
     SIZES: st.lists(st.sampled_from([["1"], ["0.5", "2"], ["0"], ["gap"]]), max_size=3),
     NODES: st.lists(st.fixed_dictionaries({"x": lengths, "y": lengths}), max_size=5),

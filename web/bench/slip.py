@@ -164,14 +164,29 @@ def _model(plan: Plan, result: Result, cls: type[Step], position: int, asked: Se
     )
     begun = {name: kind.begin(offer) for name, kind in kinds.items()}
     single = [name for name, kind in kinds.items() if isinstance(kind, FigureKind)]
-    begun |= dict(zip(single, asked, strict=False))
-    lines = [
-        step.id for step in before if step.id not in asked and step.id in result.outcomes and not _is_area(step, result)
-    ]
-    if single[1:] and len(asked) < 2 and lines and single[1] in ALONG:
-        begun[single[1]] = lines[-1]
+    lines = [step.id for step in before if step.id in result.outcomes and not _is_area(step, result)]
+    begun |= _single(single, asked, lines, offer.free or closed)
     fields = {name: value for name, value in begun.items() if value is not None}
     return cls.model_validate({**fields, "id": "new", "name": free_name(plan, tr(cls.noun))})
+
+
+def _single(single: Sequence[str], asked: Sequence[str], lines: Sequence[str], areas: Sequence[str]) -> dict[str, str]:
+    """What fields of one figure begin with: those that were asked for, in order; but lines go to the field along which
+    something is done, and what is to be done on a ground begins with an earlier area as the ground.
+    """
+    along = next((name for name in single if name in ALONG), None)
+    if along is not None and len(single) > 1:
+        others = [name for name in single if name != along]
+        found = dict(zip(others, [one for one in asked if one not in lines] or list(areas)[-1:], strict=False))
+        rest = (
+            [one for one in asked if one in lines] or [one for one in asked if one not in found.values()] or lines[-1:]
+        )
+        return found | ({along: rest[-1]} if rest else {})
+    if "ground" in single and len(asked) < 2:
+        figure = asked[0] if asked else next(iter(areas[-1:]), "")
+        ground = next((one for one in areas if one != figure), figure)
+        return {name: ground if name == "ground" else figure for name in single if figure}
+    return dict(zip(single, asked, strict=False))
 
 
 def _with_what_stood(plan: Plan, step: Step, stood: Mapping[str, Any], position: int) -> Step:

@@ -18,7 +18,7 @@ from kagami.plan.fields.picks import PICKS
 from kagami.plan.fields.places import PLACE, PLACES
 from kagami.plan.fields.scanner import SentenceError
 from kagami.plan.fields.sizes import SIZES
-from kagami.plan.fields.tones import ITS_OWN, STOPS, TONE, TONES
+from kagami.plan.fields.tones import ITS_OWN, LAST_TONE, STOPS, TONE, TONES
 from kagami.plan.fields.values import ANGLE, COUNT, LENGTH, NUMBER, PERCENT
 from kagami.plan.language.completing import completions
 from kagami.plan.language.parsing import parse_sentence, stop_words
@@ -84,6 +84,7 @@ OF_KIND: dict[FieldKind, st.SearchStrategy[Any]] = {
     NUMBERS: st.lists(st.integers(1, 400), max_size=4),
     TONES: st.lists(st.sampled_from([*TONES_LAID, ITS_OWN]), max_size=4),
     TONE: st.sampled_from(TONES_LAID),
+    LAST_TONE: st.sampled_from(TONES_LAID),
     STOPS: st.lists(
         st.fixed_dictionaries({"tone": st.sampled_from(TONES_LAID), "at": st.sampled_from([None, 0.0, 30.0, 62.5])}),
         min_size=1,

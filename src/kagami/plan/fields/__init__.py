@@ -11,7 +11,7 @@ from kagami.plan.fields.numbers import Numbers
 from kagami.plan.fields.picks import Pick, Picks
 from kagami.plan.fields.places import AnchorRef, AnchorRefs
 from kagami.plan.fields.sizes import Sizes
-from kagami.plan.fields.tones import GradientStops, Tone, Tones
+from kagami.plan.fields.tones import GradientStops, LastTone, Tone, Tones
 from kagami.plan.fields.values import Angle, Count, Length, Number, Percent
 
 __all__ = [
@@ -25,6 +25,7 @@ __all__ = [
     "FigureRefs",
     "FreeNode",
     "GradientStops",
+    "LastTone",
     "Length",
     "Nodes",
     "Number",

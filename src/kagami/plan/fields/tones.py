@@ -66,6 +66,15 @@ class ToneKind(FieldKind):
         return next(iter(offer.tones), None)
 
 
+class LastToneKind(ToneKind):
+    """A tone that others lead to."""
+
+    def begin(self, offer: Offer) -> Any | None:
+        """The last that is listed; of a single one a paler shade."""
+        tones = list(offer.tones)
+        return tones[-1] if len(tones) > 1 else f"70% lighter than {name_text(tones[0])}" if tones else None
+
+
 class TonesKind(FieldKind):
     """Tones, in order; each may be said to stand several times."""
 
@@ -232,8 +241,10 @@ def with_tone_names(tone: str, rewrite: Rewrite) -> str:
 
 
 TONE: Final = ToneKind()
+LAST_TONE: Final = LastToneKind()
 TONES: Final = TonesKind()
 STOPS: Final = StopsKind()
 Tone: TypeAlias = Annotated[ToneText, TONE]
+LastTone: TypeAlias = Annotated[ToneText, LAST_TONE]
 Tones: TypeAlias = Annotated[tuple[ToneText, ...], Field(max_length=limits.COPIES), TONES]
 GradientStops: TypeAlias = Annotated[tuple[Stop, ...], Field(max_length=limits.STOPS), STOPS]

@@ -114,6 +114,7 @@ def _tilted(body: Figure, angle: float) -> list[float]:
 class Half(Toning):
     """A figure of which one side of a line is darker."""
 
+    takes_lines: ClassVar = True
     title: ClassVar = "half"
     sentence: ClassVar = "To the {side} of {line}, make {figure} {way} by {strength} %: pieces {name}."
     noun: ClassVar = "halved"

@@ -12,7 +12,7 @@ from kagami.geometry.point import Point
 from kagami.plan.dimensions.drawn import stops
 from kagami.plan.dimensions.kinds import Dimensions, Linear
 from kagami.plan.errors import PlanError
-from kagami.plan.fields import CHOICE, AnchorRef, FigureRef, GradientStops, Length, Tone, Tones
+from kagami.plan.fields import CHOICE, AnchorRef, FigureRef, GradientStops, LastTone, Length, Tone, Tones
 from kagami.plan.fields.tones import ITS_OWN, Stop
 from kagami.plan.figure import Figure
 from kagami.plan.steps.base import Chapter, Drawing, Inputs, Step, register
@@ -75,7 +75,7 @@ class Grade(Toning):
     kind: Literal["grade"] = "grade"
     figure: FigureRef
     first: Tone = INK
-    last: Tone = f"70% lighter than {INK}"
+    last: LastTone = f"70% lighter than {INK}"
 
     def draw(self, inputs: Inputs) -> Drawing:
         """Copy by copy, the steps even to the eye."""

@@ -1,0 +1,42 @@
+"""What a slip begins with: the figures and tones that are most likely meant."""
+
+from __future__ import annotations
+
+from unittest import TestCase
+
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.language.text import parse_text
+from web.bench.slip import draw_slip
+
+PLAN = parse_text(
+    "Tone: sea = #2f7f86\nTone: lamp = #e2a93b\n"
+    "Box plate, 16u wide and 12u high, its centre on O, turned by 0°.\n"
+    "Circle post on O with radius 3u.\nLine cut through O at 60°.\n"
+)
+
+
+def begun(kind: str, *asked: str) -> dict[str, str]:
+    slip = draw_slip(PLAN, evaluate(PLAN), kind, len(PLAN.steps), asked)
+    return {token.field: token.value or token.text for token in slip.tokens if token.field}
+
+
+class Begun(TestCase):
+    def test_lines_go_to_the_field_along_which_something_is_done(self) -> None:
+        for kind in ("half", "split", "reflect"):
+            for asked in ((), ("cut",), ("post",), ("cut", "post"), ("post", "cut")):
+                with self.subTest(kind, asked=asked):
+                    fields = begun(kind, *asked)
+                    self.assertEqual((fields["figure"], fields["line"]), ("post", "cut"))
+
+    def test_the_ground_is_an_earlier_area(self) -> None:
+        for asked in ((), ("post",)):
+            fields = begun("shadow", *asked)
+            self.assertEqual((fields["ground"], fields["figure"]), ("plate", "post"))
+        fields = begun("shadow", "post", "plate")
+        self.assertEqual((fields["ground"], fields["figure"]), ("post", "plate"))
+
+    def test_tones_begin_with_those_that_are_listed(self) -> None:
+        fields = begun("grade", "post")
+        self.assertEqual((fields["first"], fields["last"]), ("sea", "lamp"))
+        self.assertEqual(begun("gradient", "post")["stops"], "sea and lamp")
+        self.assertEqual(begun("light", "post")["tone"], "sea")

@@ -63,6 +63,7 @@ NOTES: Final = {
     "crumbs": "{count} regions are too small to be meant; the smallest, {width}u wide, lies {x}u right and {y}u up "
     "from O.",
     "near-miss": "{owner} misses {other} by {distance}u, {x}u right and {y}u up from O.",
+    "shade-unseen": "{tone} cannot be {way} than it is, so that this is not seen. Lay another tone first.",
     "flattened": "{before} pieces become {pieces}, one a tone.",
     "flattened-hidden": "{count} pieces that others hide are left out.",
     "flattened-gradients": "{count} gradients become bands of one tone each.",

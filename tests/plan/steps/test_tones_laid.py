@@ -128,6 +128,14 @@ class Shadowed(TestCase):
         self.assertAlmostEqual(found["lamp"], 4, delta=1e-12)
         self.assertAlmostEqual(found["sea"], 160 - 6, delta=1e-9)  # the ground goes on below the post
 
+    def test_a_shade_that_cannot_be_seen_is_remarked(self) -> None:
+        text = "Circle one on O with radius 3u.\nLine cut through O at 90°.\n"
+        for tone, told in (("", ["shade-unseen"]), ("Fill one with sea: pieces lit.\n", [])):
+            name = "lit" if tone else "one"
+            drawing = made(text + tone + f"To the right of cut, make {name} darker by 30 %: x.\n").outcomes["x"].drawing
+            assert drawing is not None
+            self.assertEqual([code for code, _ in drawing.notes], told)
+
     def test_overlaps_are_pieces_of_their_own(self) -> None:
         for way, tone in (("at half strength", "sea with 50% of lamp"), ("as multiplied", "sea multiplied by lamp")):
             found = laid(made(DISCS + f"Where low and high overlap, mix their tones {way}: pieces mixed.\n"))

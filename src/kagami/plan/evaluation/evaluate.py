@@ -27,6 +27,7 @@ from kagami.plan.messages import number_text
 from kagami.plan.steps import Step, kind_of
 from kagami.plan.steps.inputs import Inputs
 from kagami.plan.tones.listed import tone_colours
+from kagami.plan.tones.notation import Shaded, tint_of, tone_text
 from kagami.plan.tones.paint import tones_in
 from kagami.plan.values.measures import Values
 from kagami.plan.values.solving import NOWHERE, solve_all
@@ -184,7 +185,7 @@ def _outcome(step: Step, plan: Plan, values: Values, outcomes: Mapping[str, Outc
     fault = drawing if isinstance(drawing, PlanError) else _tone_fault(step, drawing, plan)
     if isinstance(drawing, PlanError) or fault is not None:
         return Outcome(step.id, step.name, key, None, fault, muted)
-    return Outcome(step.id, step.name, key, drawing, None, muted)
+    return Outcome(step.id, step.name, key, _with_unseen_told(step, drawing, plan), None, muted)
 
 
 def _tone_fault(step: Step, drawing: Drawing, plan: Plan) -> PlanError | None:
@@ -197,6 +198,19 @@ def _tone_fault(step: Step, drawing: Drawing, plan: Plan) -> PlanError | None:
         if error is not None:
             return error.at("tone")
     return None
+
+
+def _with_unseen_told(step: Step, drawing: Drawing, plan: Plan) -> Drawing:
+    """A drawing with a remark where a shade is no other colour than the tone that it is of: black is not darkened."""
+    if not step.lays_tones:
+        return drawing
+    colours = tone_colours(plan.tones)
+    for tone in dict.fromkeys(tone for paint in drawing.figure.tones for tone in tones_in(paint)):
+        tint = tint_of(tone)
+        if isinstance(tint, Shaded) and tint.share and colours.of(tone) == colours.of(tone_text(tint.of)):
+            note = ("shade-unseen", {"tone": tone_text(tint.of), "way": "lighter" if tint.lighter else "darker"})
+            return replace(drawing, notes=(*drawing.notes, note))
+    return drawing
 
 
 def _drawn(step: Step, inputs: Inputs) -> Drawing | PlanError:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 from typing import Any
+from unittest import mock
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
@@ -283,3 +284,13 @@ class Drawn(ColourwaysCase):
         cache = Cache()
         first, again = (spread_of(BOAT, cache, "dusk", "") for _ in range(2))
         self.assertEqual(first, again)
+
+
+class Broken(ColourwaysCase):
+    def test_a_page_that_cannot_be_drawn_leaves_a_way_back(self) -> None:
+        mark = self.boat()
+        with mock.patch("web.colourways.works.roles_of", side_effect=RuntimeError("a fault of ours")):
+            answer = self.client.get(reverse("colourways", args=[mark.id]))
+        self.assertEqual(answer.status_code, 500)
+        self.assertIn("number", answer.content.decode())
+        self.assertEqual(self.plan_of(mark), BOAT)

@@ -18,6 +18,7 @@ from web.colourways.works import spread_of
 from web.evaluation.door import ask, ask_heavy
 from web.evaluation.evaluators import Busy, Stopped
 from web.evaluation.references import current_of
+from web.faults import Fault, guarded
 from web.marks.access import mark_of
 from web.marks.models import Mark
 from web.marks.services import history, palettes
@@ -118,7 +119,9 @@ def _back(request: HttpRequest, mark_id: int, at: str) -> HttpResponseRedirect:
 
 def _page(request: HttpRequest, mark: Mark, fault: str = "", status: int = 200) -> HttpResponse:
     beside = (request.POST if request.method == "POST" else request.GET).get("beside", "")[:NAME_LENGTH]
-    spread = ask(spread_of, current_of(mark), _looked_at(request), beside)
+    spread = guarded("Colourways", lambda: ask(spread_of, current_of(mark), _looked_at(request), beside))
+    if isinstance(spread, Fault):
+        return render(request, "bench/way_back.html", {"mark": mark, "number": spread.number}, status=500)
     context = {
         "mark": mark,
         "title": mark.name,

@@ -296,6 +296,11 @@ class Bodies(TestCase):
             self.assertAlmostEqual(gap_of(job.figure("crystal").copies), job.value("gap"), delta=1e-9)
             # A base tone with two lighter and two darker, all of them laid, and as many steps apart as the other.
             self.assertEqual(set(job.figure("crystal").tones), RAMP)
+            # A glint lies over them at half strength.
+            heap = job.figure("heap")
+            self.assertEqual({tone for tone in heap.tones if "glint" in str(tone)} & {"glint"}, set())
+            self.assertGreaterEqual(sum("with 50% of glint" in str(tone) for tone in heap.tones), 2)
+            self.assertAlmostEqual(sum(map(area, heap.copies)), area(job.shape("crystal")), delta=1e-6)
             light = sorted(lightness(tone_colours(job.plan.tones).of(str(tone))) for tone in RAMP)
             steps = [after - before for before, after in itertools.pairwise(light)]
             self.assertAlmostEqual(min(steps), max(steps), delta=0.006)

@@ -165,6 +165,14 @@ class OneColour(TestCase):
         self.assertEqual(proposed(result).gap, "0.2u")
         self.assertEqual({piece.colour for piece in in_one_colour(result, "#123456")}, {"#123456"})
         self.assertEqual(len(in_one_colour(result)), 3)
+        apart = (
+            "Tone: sea = #2f7f86\nCircle one on O with radius 3u.\n"
+            "Circle two on 7u right and 0u up from O with radius 3u.\n"
+        )
+        self.assertEqual(proposed(evaluate(parse_text(apart + "Fill two with sea: pieces lit.\n"))).gap, "0u")
+        seamed = apart + "Line cut through O at 90°.\nTo the right of cut, make one lighter by 30 %: pieces halves.\n"
+        near = seamed.replace("7u right", "6.2u right")
+        self.assertEqual([proposed(evaluate(parse_text(text))).gap for text in (seamed, near)], ["0.3u", "0.2u"])
         alone = parse_text("Circle one on O with radius 3u.\n")
         self.assertEqual(proposed(evaluate(alone)).gap, "0u")
 

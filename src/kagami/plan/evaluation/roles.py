@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 from collections import OrderedDict
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from threading import Lock
 from typing import Final
 
 from kagami.geometry.flat import seen
+from kagami.geometry.measure.gaps import narrowest_gap
 from kagami.geometry.measure.size import area
 from kagami.geometry.parting import parted
+from kagami.geometry.selection import islands
 from kagami.geometry.tolerance import CRUMB
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.ink import Piece, joined, pieces
@@ -22,6 +25,9 @@ from kagami.plan.tones.notation import names_in
 from kagami.plan.tones.seeing import contrast
 
 PARTS: Final = 40
+NARROW: Final = 25
+"""A gap of the mark itself that is no wider than such a part of its size is taken."""
+STOP: Final = 0.05
 """The gap that is proposed is such a part of the mark's size."""
 FAINT: Final = 1.35
 """A tone with less contrast than this to the ground is proposed to be left out in one colour."""
@@ -57,8 +63,20 @@ def proposed(result: Result) -> OneColour:
     ground = colours.known[GROUND]
     faint = [tone for tone in tones if tone and contrast(colours.of(tone), ground) < FAINT]
     without = tuple(name for name in dict.fromkeys(faint) if len(faint) < len(tones) and len(name) <= 40)
-    gap = max(round(max(around.width, around.height) / PARTS / 0.05) * 0.05, 0.05)
-    return OneColour(gap=f"{number_text(gap)}u", without=without)
+    return OneColour(gap=f"{number_text(_gap(marks, max(around.width, around.height)))}u", without=without)
+
+
+def _gap(marks: Sequence[Piece], size: float) -> float:
+    """The gap that is proposed: none where no pieces of different tones meet; that of the mark itself where it has a
+    narrow one already; else a part of its size.
+    """
+    bodies = joined([replace(piece, tone="", colour="#000000", gradient=None) for piece in marks])
+    if len(bodies) == len(marks):
+        return 0.0
+    own = narrowest_gap([island for body in bodies for island in islands(body.shape)])
+    if own is not None and own.distance <= size / NARROW:
+        return own.distance
+    return max(round(size / PARTS / STOP) * STOP, STOP)
 
 
 def one_colour_of(result: Result) -> OneColour:

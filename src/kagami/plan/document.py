@@ -149,7 +149,7 @@ def from_data(data: Any) -> Plan:
     try:
         plan = Plan.model_validate(data)
     except ValidationError as error:
-        raise _document_error(error) from error
+        raise document_error(error) from error
     _require_distinct(plan)
     return plan
 
@@ -263,7 +263,7 @@ def schema_json() -> str:
     return json.dumps(Plan.model_json_schema(), ensure_ascii=False, indent=1) + "\n"
 
 
-def _document_error(error: ValidationError) -> DocumentError:
+def document_error(error: ValidationError) -> DocumentError:
     """The first fault that validation found, in our words."""
     fault = error.errors(include_url=False)[0]
     place = fault["loc"]

@@ -105,6 +105,7 @@ TEXTS: Final[dict[str, str]] = {
     "bad-tone": "“{text}” is no tone. A tone is a colour such as #1c6b57, rgb(28 107 87), hsl(165 59% 26%), "
     "oklch(47% 0.09 168) or cmyk(74% 0% 19% 58%), a share of black such as 60%, or made from another: 20% lighter than "
     "dark, dark turned 30°, dark with 40% of light, tone 2 of 5 about dark.",
+    "name-with-a-meaning": "“{name}” means something else where tones are named. Choose another name.",
     "no-palette": "There is no tone to take. List one, or add one to the brand's palette.",
     "no-ink-yet": "The mark has no ink yet. Draw a figure that bounds an area first.",
     "no-colourway-made": "These tones give no colourway that is not there already and stands out from its ground.",

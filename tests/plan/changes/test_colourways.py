@@ -64,6 +64,16 @@ class Kept(TestCase):
                 parse_colourway(text)
             self.assertLessEqual(abs(int(str(caught.exception.values["position"])) - at), 8)
 
+    def test_a_line_of_a_file_that_says_too_much_is_told_with_its_number(self) -> None:
+        for line in (
+            f"Colourway {'z' * 50}: ink is lamp.",
+            f"Colourway z: ink is {'x' * 130}.",
+            "In one colour: parted.",
+        ):
+            with self.assertRaises(PlanError) as caught:
+                parse_text(f"Mark: x\n{line}\n")
+            self.assertEqual((caught.exception.code, caught.exception.values["line"]), ("bad-line", 2))
+
     def test_the_form_stays_and_what_is_made_from_a_role_follows(self) -> None:
         self.assertEqual(
             colours(BOAT, "dusk"), ["#000000", "#e2a93b", colours_in(BOAT.tones, BOAT.colourways[0]).of("deep")]
@@ -105,6 +115,10 @@ class Kept(TestCase):
         for kind, given, code in (
             ("set-role", {"name": "gone", "role": "sea", "tone": "lamp"}, "no-colourway"),
             ("set-role", {"name": "dusk", "role": "gone", "tone": "lamp"}, "no-role"),
+            ("set-role", {"name": "dusk", "role": "", "tone": "lamp"}, "no-role"),
+            ("add-colourway", {"text": f"Colourway z: ink is {'x' * 130}."}, "bad-field"),
+            ("add-colourway", {"text": f"Colourway {'z' * 50}: ink is lamp."}, "bad-field"),
+            ("set-one-colour", {"gap": "1u", "without": ["x" * 50]}, "bad-field"),
             ("set-role", {"name": "dusk", "role": "sea", "tone": "gone"}, "no-tone-before"),
             ("set-role", {"name": "dusk", "role": "sea", "tone": "#12"}, "bad-tone"),
             ("set-role", {"name": "dusk", "role": "ground", "tone": "none"}, "no-tone-before"),

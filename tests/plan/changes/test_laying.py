@@ -9,7 +9,7 @@ from kagami.plan.changes.change import change
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.evaluate import evaluate
-from kagami.plan.language.text import parse_text
+from kagami.plan.language.text import parse_text, write_text
 from kagami.plan.tones.listed import tone_colours
 from kagami.plan.tones.seeing import lightness
 
@@ -107,6 +107,17 @@ class OnRegions(TestCase):
             with self.assertRaises(PlanError) as caught:
                 change(self.PLAN, "lay-on-regions", given)
             self.assertEqual(caught.exception.code, "no-region")
+
+
+class Names(TestCase):
+    def test_names_that_mean_something_else_are_refused_and_near_ones_read_back(self) -> None:
+        for name in ("nothing", "its own", "none"):
+            with self.assertRaises(PlanError) as caught:
+                change(DOTS, "rename-tone", {"name": "sea", "new": name})
+            self.assertEqual(caught.exception.code, "name-with-a-meaning")
+        for name in ("nothing 2", "nothingness", "its owner"):
+            plan = lay(change(DOTS, "rename-tone", {"name": "sea", "new": name}).plan, name, (4, 0))
+            self.assertEqual(parse_text(write_text(plan)), plan)
 
 
 class Ramps(TestCase):

@@ -42,7 +42,7 @@ from kagami.plan.changes.steps import (
 )
 from kagami.plan.changes.tones import add_ramp, add_tone, remove_tone, rename_tone, set_tone, with_typed_tones
 from kagami.plan.changes.uniting import split_at, unite_swept
-from kagami.plan.document import Module, Plan
+from kagami.plan.document import Module, Plan, document_error
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.fields.texts import on_one_line
@@ -66,7 +66,10 @@ def change(plan: Plan, kind: str, given: Mapping[str, Any], cache: Cache | None 
     begun = with_witnesses(plan, cache)
     if kind == "add-sentence" and is_colourway(str(given.get("text", ""))):
         kind = "add-colourway"
-    changed = CHANGES[kind](begun, Given(given, cache))
+    try:
+        changed = CHANGES[kind](begun, Given(given, cache))
+    except ValidationError as error:
+        raise document_error(error) from error
     if changed.plan == begun:
         return replace(changed, plan=plan)  # nothing was changed, and no witness alone makes a revision
     return replace(changed, plan=with_witnesses(with_typed_tones(with_names_settled(changed.plan)), cache))

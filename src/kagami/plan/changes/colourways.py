@@ -46,6 +46,8 @@ def set_role(plan: Plan, given: Given) -> Changed:
     """
     colourway, role = _colourway(plan, given), given.text("role", limits.NAME_LENGTH)
     tone = given.text("tone")
+    if not role:
+        raise ChangeRefused("no-role", name=role, known=listing([*_role_names(plan, given), GROUND]))
     plan = _with_tones_named(plan, tone, given)
     changed = colourway.with_tone(role, tone or None)
     _require_tones(plan, changed, given)
@@ -263,8 +265,8 @@ def _require_tones(plan: Plan, colourway: Colourway, given: Given) -> None:
     known = {tone.name for tone in plan.tones} | set(ALWAYS)
     for entry in colourway.roles:
         if entry.role not in known:
-            roles = [*(role.name for role in roles_of(evaluate(plan, given.cache))), GROUND]
-            raise ChangeRefused("no-role", name=entry.role, known=listing(list(dict.fromkeys(roles))))
+            roles = dict.fromkeys([*_role_names(plan, given), GROUND])
+            raise ChangeRefused("no-role", name=entry.role, known=listing(list(roles)))
         if entry.tone == DROPPED and entry.role != GROUND:
             continue
         try:
@@ -272,6 +274,10 @@ def _require_tones(plan: Plan, colourway: Colourway, given: Given) -> None:
             colour_of(entry.tone, colours)
         except PlanError as error:
             raise error.at(entry.role) from error
+
+
+def _role_names(plan: Plan, given: Given) -> list[str]:
+    return [role.name for role in roles_of(evaluate(plan, given.cache))]
 
 
 def _replaced(plan: Plan, before: Colourway, after: Colourway) -> Plan:

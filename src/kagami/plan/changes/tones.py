@@ -9,14 +9,18 @@ from kagami.plan import limits
 from kagami.plan.changes.given import Changed, Given
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused
-from kagami.plan.fields.tones import with_tone_names
+from kagami.plan.fields.scanner import NOTHING
+from kagami.plan.fields.tones import ITS_OWN, with_tone_names
 from kagami.plan.language.wording import sayable
 from kagami.plan.messages import listing
+from kagami.plan.tones.colourways import DROPPED
 from kagami.plan.tones.listed import Tone, tone_colours
 from kagami.plan.tones.mixing import colour_of
 from kagami.plan.tones.notation import LITERAL, names_in, step_text, with_names
 
 MOST_STEPS: Final = 5
+RESERVED: Final = (NOTHING, ITS_OWN, DROPPED)
+"""What no tone can be called, since it means something else where tones are named."""
 
 
 def add_tone(plan: Plan, given: Given) -> Changed:
@@ -110,6 +114,8 @@ def require_name(plan: Plan, name: str) -> None:
         raise ChangeRefused("empty-name")
     if not sayable(name):
         raise ChangeRefused("name-with-quotes", name=name)
+    if name in RESERVED:
+        raise ChangeRefused("name-with-a-meaning", name=name)
     if any(tone.name == name for tone in plan.tones):
         raise ChangeRefused("doubled-name", name=name)
 

@@ -15,7 +15,7 @@ from kagami.plan.fields.kind import FieldKind, Offer, Rewrite, Shown, Surroundin
 from kagami.plan.fields.scanner import NOTHING, Scanner, joint
 from kagami.plan.language.forms import PhraseError
 from kagami.plan.language.translation import tr
-from kagami.plan.language.wording import name_text
+from kagami.plan.language.wording import QUOTES, name_text
 from kagami.plan.messages import listing
 from kagami.plan.tones.listed import ALWAYS, INK
 from kagami.plan.tones.notation import Named, names_in, parse_tone, tone_at, tone_text, with_names
@@ -220,9 +220,11 @@ def _entry(text: str, at: int) -> tuple[str, int]:
 def _written(tone: str) -> str:
     """A tone as a sentence holds it."""
     try:
-        return tone_text(parse_tone(tone))
+        text = tone_text(parse_tone(tone))
     except PlanError:
-        return name_text(tone)
+        text = name_text(tone)
+    # A name that begins as a word of the list does stands in quotes.
+    return f"{QUOTES[0]}{text}{QUOTES[1]}" if text.startswith((tr(NOTHING), tr(ITS_OWN))) else text
 
 
 def _require_listed(tone: str, surroundings: Surroundings) -> None:

@@ -22,7 +22,9 @@ from __future__ import annotations
 import re
 from typing import Any, Final
 
-from kagami.plan.document import SCHEMA, Plan, from_data
+from pydantic import ValidationError
+
+from kagami.plan.document import SCHEMA, Plan, document_error, from_data
 from kagami.plan.errors import PlanError
 from kagami.plan.language.colourways import (
     colourway_text,
@@ -104,16 +106,11 @@ def _read(text: str) -> Plan:
         if not line or line.startswith("#"):
             continue
         try:
-            if head := _HEAD.fullmatch(line):
-                _read_head(head[1], head[2].strip(), data)
-            elif note := _NOTE.fullmatch(line):
-                _read_note(note[1], note[2], data)
-            elif is_colourway(line):
-                data["colourways"].append(parse_colourway(line).model_dump(mode="json"))
-            else:
-                plan = _read_step(line, plan, data)
+            plan = _read_line(line, plan, data)
         except PlanError as error:
             raise TextError("bad-line", line=number, reason=str(error)) from error
+        except ValidationError as error:
+            raise TextError("bad-line", line=number, reason=str(document_error(error))) from error
     if "heading" in data:
         raise TextError("bad-line", line=text.count("\n") + 1, reason="a part has no step below it")
     ids = {step.name: step.id for step in plan.steps}
@@ -123,6 +120,18 @@ def _read(text: str) -> Plan:
         if measure["solve"]:
             measure["solve"] = {side: stored_value(text, ids) for side, text in measure["solve"].items()}
     return from_data(data)
+
+
+def _read_line(line: str, plan: Plan, data: dict[str, Any]) -> Plan:
+    if head := _HEAD.fullmatch(line):
+        _read_head(head[1], head[2].strip(), data)
+    elif note := _NOTE.fullmatch(line):
+        _read_note(note[1], note[2], data)
+    elif is_colourway(line):
+        data["colourways"].append(parse_colourway(line).model_dump(mode="json"))
+    else:
+        return _read_step(line, plan, data)
+    return plan
 
 
 def _read_head(word: str, value: str, data: dict[str, Any]) -> None:

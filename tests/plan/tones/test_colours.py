@@ -24,6 +24,17 @@ class Typed(TestCase):
         self.assertEqual(colour_of("hsl(120 100% 25.1%)", {}), "#008000")
         self.assertEqual(colour_of("#0a3", {}), "#00aa33")
 
+    def test_the_samples_of_the_standard(self) -> None:
+        # CSS Color Module Level 4, W3C, the examples of oklch() in section 9.4, from memory.
+        for text, colour in (
+            ("oklch(40.101% 0.12332 21.555)", "#7d2329"),
+            ("oklch(59.686% 0.15619 49.7694)", "#c65d06"),
+            ("oklch(0.65125 0.13138 104.097)", "#9d9318"),
+            ("oklch(0.66016 0.15546 134.231)", "#68a639"),
+            ("oklch(72.322% 0.12403 247.996)", "#62acef"),
+        ):
+            self.assertLess(difference(colour_of(text, {}), colour), 0.2, text)
+
     def test_inks_are_printed_over_each_other(self) -> None:
         # The naive conversion of CSS Color Module Level 5: 1 − min(1, ink · (1 − black) + black).
         for text, colour in (

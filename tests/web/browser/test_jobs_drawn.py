@@ -207,6 +207,11 @@ class Drawn(JobCase):
         self.add()
         self.call("facets")
         self.say("Part facets by gap, each giving half: crystal")
+        self.say("Point low, -1.6a right and -1.2a up from O")
+        self.say("Bar ray from low at 45°, 0.2a wide and 4.6a long")
+        self.say("Keep what ray and crystal have in common: piece struck")
+        self.say("Fill struck with #ffffff: pieces sheen")
+        self.say("Where crystal and sheen overlap, mix their tones at half strength: pieces heap")
         self.same_mark(self.stored(mark), "j10-heap-of-salt.plan")
 
     def test_the_mooring_knot(self) -> None:

@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from kagami.plan import messages, ranges
-from kagami.plan.fields import picks, scanner
-from kagami.plan.language import measures, sentences, spoken
+from kagami.plan.fields import picks, scanner, tones
+from kagami.plan.language import colourways, measures, sentences, spoken
 from kagami.plan.language.translation import LANGUAGE
 from kagami.plan.places import selecting
 from kagami.plan.steps import Chapter, Step, in_order_of_work
+from kagami.plan.tones.colourways import DROPPED, IN_ONE, IN_TONES
 
 
 def texts() -> dict[str, str]:
@@ -36,6 +37,10 @@ def _entries() -> Iterator[tuple[str, str]]:
     yield ranges.LABEL, "what is varied on a contact sheet"
     yield sentences.GUIDE, "at the end of a sentence"
     yield scanner.NOTHING, "stands for an empty list"
+    yield tones.ITS_OWN, "stands for the tone that a piece has already"
+    words = (colourways.WORD, colourways.CHOSEN, colourways.KEPT, IN_ONE, IN_TONES, DROPPED)
+    yield from ((word, "of a colourway's sentence") for word in words)
+    yield colourways.ROLES, "of a colourway's sentence; something stands between {role} and {tone}"
     yield measures.SOLVE, "what is typed for a measure that is solved; it begins with a word"
     yield from ((joiner, "before the last of a list") for joiner in ("and", "or"))
     yield from ((text, "an error") for text in messages.TEXTS.values())

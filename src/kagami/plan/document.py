@@ -16,8 +16,9 @@ from kagami.plan.tones.colourways import Colourway, OneColour
 from kagami.plan.tones.listed import Tone
 from kagami.plan.values.expressions import MILLIMETRES, is_measure_name
 from kagami.plan.values.stored import stored_value
+from kagami.plan.variants.variant import Package, Variant
 
-SCHEMA: Final = 6
+SCHEMA: Final = 7
 
 _Steps = Annotated[tuple[Step, ...], Field(max_length=limits.STEPS)]
 
@@ -63,7 +64,7 @@ class Plan(BaseModel):
 
     model_config = ConfigDict(extra="forbid", frozen=True)
 
-    kagami: Literal[6] = SCHEMA
+    kagami: Literal[7] = SCHEMA
     title: Name = "Untitled"
     module: Module = Module()
     sheet: Annotated[float, Field(ge=2, le=1000, allow_inf_nan=False)] = 20.0
@@ -72,7 +73,10 @@ class Plan(BaseModel):
     steps: _Steps = ()
     colourways: Annotated[tuple[Colourway, ...], Field(max_length=limits.COLOURWAYS)] = ()
     one_colour: OneColour | None = None
-    """How it is drawn in one colour; None for what is proposed (see `evaluation.onecolour`)."""
+    """How it is drawn in one colour; None for what is proposed (see `evaluation.roles`)."""
+    variants: Annotated[tuple[Variant, ...], Field(max_length=limits.VARIANTS)] = ()
+    package: Package | None = None
+    """How a package of it is named and sized; None for the usual way."""
 
     def step(self, identifier: str) -> Step | None:
         """The step with an id."""
@@ -81,6 +85,10 @@ class Plan(BaseModel):
     def colourway(self, name: str) -> Colourway | None:
         """The colourway with a name."""
         return next((colourway for colourway in self.colourways if colourway.name == name), None)
+
+    def variant(self, name: str) -> Variant | None:
+        """The variant with a name."""
+        return next((variant for variant in self.variants if variant.name == name), None)
 
     def names(self) -> dict[str, str]:
         """Names of all steps by id."""
@@ -207,6 +215,11 @@ def _from_fifth(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "kagami": 6}
 
 
+def _from_sixth(data: dict[str, Any]) -> dict[str, Any]:
+    """Schema 7 has variants; all that schema 6 says means the same there."""
+    return {**data, "kagami": 7}
+
+
 RENAMED: Final = {"badge": "shield"}
 
 
@@ -246,6 +259,7 @@ MIGRATIONS: Final[dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {
     3: _from_third,
     4: _from_fourth,
     5: _from_fifth,
+    6: _from_sixth,
 }
 """From each older schema to the next one."""
 
@@ -288,16 +302,12 @@ def _require_distinct(plan: Plan) -> None:
         if step.id in seen:
             raise DocumentError("doubled-id", id=step.id, path=f"steps.{index}.id")
         seen.add(step.id)
-    tones: set[str] = set()
-    for tone in plan.tones:
-        if tone.name in tones:
-            raise DocumentError("doubled-name", name=tone.name)
-        tones.add(tone.name)
-    colourways: set[str] = set()
-    for colourway in plan.colourways:
-        if colourway.name in colourways:
-            raise DocumentError("doubled-name", name=colourway.name)
-        colourways.add(colourway.name)
+    for named in (plan.tones, plan.colourways, plan.variants):
+        taken: set[str] = set()
+        for entry in named:
+            if entry.name in taken:
+                raise DocumentError("doubled-name", name=entry.name)
+            taken.add(entry.name)
     names: set[str] = set()
     for measure in plan.measures:
         if not is_measure_name(measure.name):

@@ -8,6 +8,12 @@ STEPS: Final = 400
 MEASURES: Final = 100
 TONES: Final = 60
 COLOURWAYS: Final = 60
+VARIANTS: Final = 24
+FIELDS: Final = 40
+"""Of one step."""
+PATTERN_LENGTH: Final = 120
+"""Of how files are named."""
+PICTURE_SIZES: Final = 12
 STOPS: Final = 12
 """Tones of one gradient."""
 BANDS: Final = 40

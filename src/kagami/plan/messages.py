@@ -108,6 +108,16 @@ TEXTS: Final[dict[str, str]] = {
     "name-with-a-meaning": "“{name}” means something else where tones are named. Choose another name.",
     "no-palette": "There is no tone to take. List one, or add one to the brand's palette.",
     "no-ink-yet": "The mark has no ink yet. Draw a figure that bounds an area first.",
+    "variant-unread": "This is no variant. It is written like: Variant small, in night, below 24 px: gap is 0.4u; as svg.",
+    "package-unread": "This tells no package. It is written like: {{brand}}-{{mark}}-{{variant}}-{{size}}, 16 and 32 px.",
+    "no-step-named": "There is no step “{name}” in this plan.",
+    "instead-of-nothing": "“{name}” is no step of this kind, so that nothing can stand in its place. "
+    "End the sentence with the name of the step, such as “: lens”.",
+    "no-variant": "There is no variant “{name}”. There are: {known}.",
+    "variant-alters-more": "A variant has the steps and tones of the mark, with other values. "
+    "To add, move or remove steps, leave the variant “{name}” first.",
+    "pattern-word": "There is no “{word}” to name files by. There are: {known}.",
+    "pattern-signs": "File names cannot hold “{sign}”.",
     "no-colourway-made": "These tones give no colourway that is not there already and stands out from its ground.",
     "dropped-role": "“{name}” is left out here, so it has no tone to give. Give it one first.",
     "no-piece-here": "No piece lies there. Click a piece that carries ink, or draw a line across some.",

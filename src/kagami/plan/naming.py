@@ -31,11 +31,11 @@ def free_id(plan: Plan, name: str, also: Collection[str] = ()) -> str:
     return next(f"{stem}-{number}" for number in range(2, limits.STEPS + 2) if f"{stem}-{number}" not in taken)
 
 
-def require_name(plan: Plan, name: str, of: Step | None = None) -> None:
-    """Refuse a name that is empty, too long, not sayable or taken; `of` is the step that may have it already.
+def require_sayable(name: str) -> str:
+    """The name, where it can be written in a sentence.
 
     Raises:
-        ChangeRefused: which of these it is.
+        ChangeRefused: it is empty, or holds quotes or what cannot be shown.
     """
     if not name:
         raise ChangeRefused("empty-name")
@@ -43,6 +43,16 @@ def require_name(plan: Plan, name: str, of: Step | None = None) -> None:
         raise ChangeRefused("name-with-quotes", name=name)
     if not on_one_line(name):
         raise ChangeRefused("text-not-plain", what="name")
+    return name
+
+
+def require_name(plan: Plan, name: str, of: Step | None = None) -> None:
+    """Refuse a name that is empty, too long, not sayable or taken; `of` is the step that may have it already.
+
+    Raises:
+        ChangeRefused: which of these it is.
+    """
+    require_sayable(name)
     if len(name) > limits.NAME_LENGTH:
         raise ChangeRefused("text-too-long", what="name", most=limits.NAME_LENGTH, length=len(name))
     if any(step.name == name for step in plan.steps if of is None or step.id != of.id):

@@ -72,18 +72,21 @@ def _candidates(distance: Floats) -> Bools:
 
 def _settled(table: CurveTable, first: Ints, second: Ints, t: Floats, s: Floats) -> tuple[Floats, Floats]:
     """Both parameters of the least distance near a start, by Newton's method where it goes down, else by slope."""
-    best_t, best_s = t, s
+    best_t, best_s = t.copy(), s.copy()
     best = _squared(table, first, second, t, s)
     scale = np.full(len(t), 1.0)
+    left = np.arange(len(t))
     for _ in range(STEPS):
-        dt, ds = _step(table, first, second, best_t, best_s)
-        new_t, new_s = np.clip(best_t + scale * dt, 0.0, 1.0), np.clip(best_s + scale * ds, 0.0, 1.0)
-        value = _squared(table, first, second, new_t, new_s)
-        down = value < best
-        best_t, best_s = np.where(down, new_t, best_t), np.where(down, new_s, best_s)
-        best = np.where(down, value, best)
-        scale = np.where(down, np.minimum(scale * 2, 1.0), scale / 4)
-        if (scale < np.finfo(float).eps).all():
+        one, other = first[left], second[left]
+        dt, ds = (scale[left] * way for way in _step(table, one, other, best_t[left], best_s[left]))
+        new_t, new_s = np.clip(best_t[left] + dt, 0.0, 1.0), np.clip(best_s[left] + ds, 0.0, 1.0)
+        value = _squared(table, one, other, new_t, new_s)
+        down = value < best[left]
+        best_t[left[down]], best_s[left[down]], best[left[down]] = new_t[down], new_s[down], value[down]
+        scale[left] = np.where(down, np.minimum(scale[left] * 2, 1.0), scale[left] / 4)
+        # A start is settled when a step no longer goes down and is too short to be told in its parameters.
+        left = left[down | (np.maximum(np.abs(dt), np.abs(ds)) >= np.finfo(float).eps)]
+        if len(left) == 0:
             break
     return best_t, best_s
 

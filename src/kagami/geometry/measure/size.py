@@ -31,6 +31,20 @@ class Box(NamedTuple):
         """Size along y."""
         return self.top - self.bottom
 
+    @property
+    def centre(self) -> Point:
+        """Its middle."""
+        return Point((self.left + self.right) / 2, (self.bottom + self.top) / 2)
+
+    @property
+    def longer(self) -> float:
+        """Its longer side."""
+        return max(self.width, self.height)
+
+    def grown(self, by: float) -> Box:
+        """The box with so much more all round."""
+        return Box(self.left - by, self.bottom - by, self.right + by, self.top + by)
+
     def joined(self, other: Box) -> Box:
         """The box that holds both."""
         return Box(

@@ -24,31 +24,37 @@ OUTERMOST: Final = 9
 OUTER_SHARE: Final = 0.01
 """How near to the furthest place a curve must come, of the whole width, to bound the shape between two directions."""
 PLACES_A_CURVE: Final = 129
+NO_LESS: Final = 0.8
+"""The least width is no less than this part of the least one in any of the directions, seen from places along curves."""
 NARROWINGS: Final = 40
 GOLDEN: Final = (5**0.5 - 1) / 2
 
 
-def thinnest(shape: Shape) -> Approach | None:
-    """The thinnest place of a piece, from edge to edge; None for an empty one.
+def thinnest(shape: Shape, most: float = math.inf) -> Approach | None:
+    """The thinnest place of a piece, from edge to edge; None for an empty one, or where none is thinner than `most`,
+    which costs less to find out.
 
     That is the shortest way straight across it, square on both edges or ending in a corner that points into the piece,
     or its least width as a whole, where that is less. A tip that tapers to a corner has no thickness and is not
     counted.
     """
-    whole = least_width(shape)
-    if whole is None:
+    if not shape:
         return None
+    whole = least_width(shape, most)
+    bound = most if whole is None else whole.distance
     # Most pieces are about as thin everywhere, so that a look at what lies near each other is enough.
-    near = 2 * abs(area(shape)) / max(perimeter(shape), LENGTH)
+    near = min(2 * abs(area(shape)) / max(perimeter(shape), LENGTH), most)
     while True:
-        across = _shortest_across(shape, min(near, whole.distance))
-        if across is not None or near >= whole.distance:
-            return min(filter(None, (across, whole)), key=lambda way: way.distance)
+        across = _shortest_across(shape, min(near, bound))
+        if across is not None or near >= bound:
+            return min(filter(None, (across, whole)), key=lambda way: way.distance, default=None)
         near *= 2
 
 
-def least_width(shape: Shape) -> Approach | None:
-    """The least distance of two parallel lines that a shape fits between, with a place on each; None for nothing."""
+def least_width(shape: Shape, most: float = math.inf) -> Approach | None:
+    """The least distance of two parallel lines that a shape fits between, with a place on each; None for nothing, or
+    where they are certainly further apart than `most`.
+    """
     if not shape:
         return None
     table = tabulate([shape])
@@ -57,7 +63,10 @@ def least_width(shape: Shape) -> Approach | None:
     places = table.ask("point", index, t, width=2)
     angles = np.arange(DIRECTIONS) * math.pi / DIRECTIONS
     along = places @ np.stack([np.cos(angles), np.sin(angles)])
-    first = float(angles[np.argmin(along.max(axis=0) - along.min(axis=0))])
+    widths = along.max(axis=0) - along.min(axis=0)
+    if widths.min() * NO_LESS > most:
+        return None
+    first = float(angles[np.argmin(widths)])
     low, high = first - 2 * math.pi / DIRECTIONS, first + 2 * math.pi / DIRECTIONS
     whole, shape = shape, _outermost(table, places, index, low, high)
     for _ in range(NARROWINGS):

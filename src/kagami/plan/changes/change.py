@@ -42,11 +42,15 @@ from kagami.plan.changes.steps import (
 )
 from kagami.plan.changes.tones import add_ramp, add_tone, remove_tone, rename_tone, set_tone, with_typed_tones
 from kagami.plan.changes.uniting import split_at, unite_swept
+from kagami.plan.changes.variants import CHANGES as OF_VARIANTS
+from kagami.plan.changes.variants import variant_of, with_altered, with_variants_settled
 from kagami.plan.document import Module, Plan, document_error
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.fields.texts import on_one_line
 from kagami.plan.language.colourways import is_colourway
+from kagami.plan.language.variants import is_variant
+from kagami.plan.variants.varying import varied
 
 MOST_AT_ONCE: Final = 8
 
@@ -66,13 +70,15 @@ def change(plan: Plan, kind: str, given: Mapping[str, Any], cache: Cache | None 
     begun = with_witnesses(plan, cache)
     if kind == "add-sentence" and is_colourway(str(given.get("text", ""))):
         kind = "add-colourway"
+    if kind == "add-sentence" and is_variant(str(given.get("text", ""))):
+        kind = "add-variant"
     try:
         changed = CHANGES[kind](begun, Given(given, cache))
     except ValidationError as error:
         raise document_error(error) from error
     if changed.plan == begun:
         return replace(changed, plan=plan)  # nothing was changed, and no witness alone makes a revision
-    return replace(changed, plan=with_witnesses(with_typed_tones(with_names_settled(changed.plan)), cache))
+    return replace(changed, plan=with_witnesses(with_variants_settled(with_typed_tones(with_names_settled(changed.plan))), cache))
 
 
 def set_values(plan: Plan, given: Given) -> Changed:
@@ -88,6 +94,28 @@ def set_values(plan: Plan, given: Given) -> Changed:
         plan = changed.plan
         words.append(changed.words)
     return Changed(plan, ", ".join(words))
+
+
+def vary(plan: Plan, given: Given) -> Changed:
+    """Changes made in the variant `name` alone: `changes` lists them, each with its `kind`.
+
+    Raises:
+        ChangeRefused: one of them adds, moves or removes steps, or changes what is the mark's.
+    """
+    variant, entries = variant_of(plan, given), given.values.get("changes")
+    if not (
+        isinstance(entries, list) and 0 < len(entries) <= MOST_AT_ONCE and all(isinstance(e, dict) for e in entries)
+    ):
+        raise ChangeRefused("bad-change", path="changes", reason=f"is no list of 1 to {MOST_AT_ONCE} changes")
+    changed, words, step = varied(plan, variant), [], None
+    for entry in entries:
+        kind = str(entry.get("kind", ""))
+        if kind not in CHANGES or kind == "vary":
+            raise ChangeRefused("no-such-change", kind=kind)
+        made = CHANGES[kind](changed, Given(entry, given.cache))
+        changed, step = made.plan, made.step
+        words.append(made.words)
+    return Changed(with_altered(plan, variant, changed), f"variant {variant.name}: {', '.join(words)}", step)
 
 
 def set_module(plan: Plan, given: Given) -> Changed:
@@ -150,6 +178,8 @@ CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
     "lay-tone": lay_tone,
     "lay-on-regions": lay_on_regions,
     **OF_COLOURWAYS,
+    **OF_VARIANTS,
+    "vary": vary,
     "set-module": set_module,
     "rename-mark": rename_mark,
 }

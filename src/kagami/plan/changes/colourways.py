@@ -13,8 +13,8 @@ from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.roles import proposed, roles_of
 from kagami.plan.fields.texts import on_a_line, on_one_line
 from kagami.plan.language.colourways import colourway_text, parse_colourway
-from kagami.plan.language.wording import sayable
 from kagami.plan.messages import listing
+from kagami.plan.naming import require_sayable
 from kagami.plan.tones.colourways import DROPPED, IN_ONE, IN_TONES, Colourway, OneColour
 from kagami.plan.tones.listed import ALWAYS, GROUND, Tone, tone_colours
 from kagami.plan.tones.many import differing, free_name_among, from_palette, hue_walk, pairs, turned_text
@@ -36,7 +36,7 @@ def add_colourway(plan: Plan, given: Given) -> Changed:
     else:
         taken = [one.name for one in plan.colourways]
         name = given.text("name", limits.NAME_LENGTH)
-        colourway = Colourway(name=_name(name or free_name_among("colourway", taken)))
+        colourway = Colourway(name=require_sayable(name or free_name_among("colourway", taken)))
     return Changed(_with_new(plan, [colourway]), f"colourway {colourway.name}")
 
 
@@ -56,11 +56,14 @@ def set_role(plan: Plan, given: Given) -> Changed:
 
 def rename_colourway(plan: Plan, given: Given) -> Changed:
     """Another name."""
-    colourway, new = _colourway(plan, given), _name(given.text("new", limits.NAME_LENGTH))
+    colourway, new = _colourway(plan, given), require_sayable(given.text("new", limits.NAME_LENGTH))
     if new != colourway.name and plan.colourway(new) is not None:
         raise ChangeRefused("doubled-name", name=new)
-    changed = colourway.model_copy(update={"name": new})
-    return Changed(_replaced(plan, colourway, changed), f"{colourway.name} is called {new}")
+    changed = _replaced(plan, colourway, colourway.model_copy(update={"name": new}))
+    variants = tuple(
+        one.model_copy(update={"colourway": new}) if one.colourway == colourway.name else one for one in plan.variants
+    )
+    return Changed(changed.model_copy(update={"variants": variants}), f"{colourway.name} is called {new}")
 
 
 def note_colourway(plan: Plan, given: Given) -> Changed:
@@ -220,7 +223,7 @@ def _named_colour(entry: object) -> tuple[str, str]:
     if not isinstance(entry, dict) or not all(isinstance(entry.get(part), str) for part in ("name", "colour")):
         raise ChangeRefused("bad-change", path="palette", reason="holds something that is no tone")
     name = on_a_line(entry["name"])[: limits.NAME_LENGTH]
-    return _name(name), colour_of(entry["colour"][: limits.EXPRESSION_LENGTH], {})
+    return require_sayable(name), colour_of(entry["colour"][: limits.EXPRESSION_LENGTH], {})
 
 
 def set_one_colour(plan: Plan, given: Given) -> Changed:
@@ -247,16 +250,6 @@ def _colourway(plan: Plan, given: Given) -> Colourway:
         known = listing([one.name for one in plan.colourways]) or "none"
         raise ChangeRefused("no-colourway", name=name, known=known)
     return found
-
-
-def _name(name: str) -> str:
-    if not name:
-        raise ChangeRefused("empty-name")
-    if not sayable(name):
-        raise ChangeRefused("name-with-quotes", name=name)
-    if not on_one_line(name):
-        raise ChangeRefused("text-not-plain", what="name")
-    return name
 
 
 def _require_tones(plan: Plan, colourway: Colourway, given: Given) -> None:

@@ -72,6 +72,8 @@ def rename_measure(plan: Plan, given: Given) -> Changed:
     data = rewritten(plan, lambda text: with_measure_named(text, name, new)).model_dump(mode="json")
     for measure in data["measures"]:
         measure["name"] = new if measure["name"] == name else measure["name"]
+    for entry in (entry for variant in data["variants"] for entry in variant["values"]):
+        entry["measure"] = new if entry["measure"] == name else entry["measure"]
     return Changed(from_data(data), f"{name} is called {new}")
 
 

@@ -8,6 +8,7 @@ from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ExpressionError
 from kagami.plan.places.references import parse_reference, values_of, with_values, write_reference
 from kagami.plan.values.expressions import parse_value
+from kagami.plan.variants.varying import varied_step
 
 
 def rewritten(plan: Plan, rewrite: Callable[[str], str]) -> Plan:
@@ -24,6 +25,16 @@ def rewritten(plan: Plan, rewrite: Callable[[str], str]) -> Plan:
     for step, entry in zip(plan.steps, data["steps"], strict=True):
         for name, kind in step.field_kinds().items():
             entry[name] = kind.with_places(kind.with_texts(entry[name], rewrite), in_place)
+    for variant in data["variants"]:
+        for value in variant["values"]:
+            value["value"] = rewrite(value["value"])
+        variant["clear"], variant["line"] = (variant[part] and rewrite(variant[part]) for part in ("clear", "line"))
+        for other in variant["others"]:
+            step = plan.step(other["step"])
+            for name, kind in step.field_kinds().items() if step else ():
+                if name in other["fields"]:
+                    texts = kind.with_texts(other["fields"][name], rewrite)
+                    other["fields"][name] = kind.with_places(texts, in_place)
     return from_data(data)
 
 
@@ -36,6 +47,13 @@ def typed_values(plan: Plan) -> Iterator[tuple[str, str]]:
         yield from ((step.name, text) for text in step.typed_values())
         for reference in step.anchor_refs():
             yield from ((step.name, text) for text in values_of(parse_reference(reference)))
+    for variant in plan.variants:
+        texts = [entry.value for entry in variant.values] + [variant.clear, variant.line]
+        yield from ((variant.name, text) for text in texts if text)
+        for entry in variant.others:
+            step = plan.step(entry.step)
+            if step is not None:
+                yield from ((variant.name, text) for text in varied_step(step, entry.fields).typed_values())
 
 
 def measures_named(text: str) -> frozenset[str]:

@@ -16,13 +16,12 @@ from kagami.geometry.crossings.boxes import overlapping_boxes
 from kagami.geometry.measure.distance import Approach, nearest_pairs
 from kagami.geometry.measure.gaps import FACING
 from kagami.geometry.measure.joints import Fault, NodeFault, node_faults
-from kagami.geometry.measure.size import area, perimeter
-from kagami.geometry.measure.thickness import thinnest
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.geometry.selection import islands
 from kagami.geometry.table import CurveTable, tabulate
 from kagami.geometry.tolerance import FITTED, SAME
+from kagami.plan.evaluation.fineness import thinnest_of
 from kagami.plan.evaluation.ink import Piece, joined, pieces
 from kagami.plan.evaluation.result import Result
 
@@ -52,7 +51,11 @@ class Checks:
 
 def check_mark(result: Result) -> Checks:
     """Check an evaluated plan's ink."""
-    marks = joined(pieces(result))
+    return check_pieces(joined(pieces(result)))
+
+
+def check_pieces(marks: Sequence[Piece]) -> Checks:
+    """Check pieces as they leave."""
     parts = [island for piece in marks for island in islands(piece.shape)]
     faults = [fault for part in parts for fault in node_faults(part)]
     kinks = tuple(fault.place for fault in faults if fault.fault is Fault.KINKED)
@@ -60,20 +63,13 @@ def check_mark(result: Result) -> Checks:
     gaps, touching = _between(parts)
     if touching and len({piece.colour for piece in marks}) > 1:
         gaps, _ = _between(_bodies(marks))
-    return Checks(gaps, touching, _thinnest(parts), kinks, nodes)
+    return Checks(gaps, touching, thinnest_of(parts), kinks, nodes)
 
 
 def _bodies(marks: Sequence[Piece]) -> list[Shape]:
     """What hangs together, whatever its tones: white lies between bodies, not between the facets of one."""
     alike = [replace(piece, tone="", colour="#000000", gradient=None) for piece in marks]
     return [island for piece in joined(alike) for island in islands(piece.shape)]
-
-
-def _thinnest(parts: Sequence[Shape]) -> Approach | None:
-    """The thinnest place of all parts; of those that are alike in area, outline and curves one is looked at."""
-    alike = {(len(part.curves), round(area(part), 7), round(perimeter(part), 7)): part for part in parts[::-1]}
-    found = (thinnest(part) for part in alike.values())
-    return min((way for way in found if way is not None), key=lambda way: way.distance, default=None)
 
 
 def _between(parts: Sequence[Shape]) -> tuple[tuple[Approach, ...], tuple[Point, ...]]:

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from kagami.plan import messages, ranges
 from kagami.plan.fields import picks, scanner, tones
-from kagami.plan.language import colourways, measures, sentences, spoken
+from kagami.plan.language import colourways, measures, sentences, spoken, variants
 from kagami.plan.language.translation import LANGUAGE
 from kagami.plan.places import selecting
 from kagami.plan.steps import Chapter, Step, in_order_of_work
@@ -41,6 +41,7 @@ def _entries() -> Iterator[tuple[str, str]]:
     words = (colourways.WORD, colourways.CHOSEN, colourways.KEPT, IN_ONE, IN_TONES, DROPPED)
     yield from ((word, "of a colourway's sentence") for word in words)
     yield colourways.ROLES, "of a colourway's sentence; something stands between {role} and {tone}"
+    yield from ((word, "of a variant's sentence") for word in variants.WORDS)
     yield measures.SOLVE, "what is typed for a measure that is solved; it begins with a word"
     yield from ((joiner, "before the last of a list") for joiner in ("and", "or"))
     yield from ((text, "an error") for text in messages.TEXTS.values())

@@ -11,7 +11,7 @@
     Turn heart round O, 6 copies: hearts.
 
 Colourways stand between the head and the steps (see `language.colourways`), the note on each as
-`Note on night: for the pier signs`.
+`Note on night: for the pier signs`. Variants stand behind the steps (see `language.variants`).
 
 A line such as `Part: the beams` is the heading of the part of the plan that begins with the next step. A step whose id
 is not the one that its name would give has it in front, in brackets. Lines that begin with # are remarks.
@@ -37,15 +37,24 @@ from kagami.plan.language.measures import measure_of, measure_text
 from kagami.plan.language.parsing import parse_sentence, stop_words
 from kagami.plan.language.sentences import write_sentence
 from kagami.plan.language.translation import english, speaking
+from kagami.plan.language.variants import (
+    is_variant,
+    package_text,
+    parse_package,
+    parse_variant,
+    variant_text,
+)
 from kagami.plan.language.wording import name_text, parse_name
 from kagami.plan.limits import DOCUMENT_BYTES
 from kagami.plan.messages import listing
 from kagami.plan.naming import free_id, free_name
 from kagami.plan.steps import kind_of
 from kagami.plan.values.stored import stored_value
+from kagami.plan.variants.varying import different_fields, varied_step
 
-_HEAD: Final = re.compile(r"(Mark|Module|Sheet|Measure|Tone|Part|In one colour): *(.*)")
-_NOTE: Final = re.compile(r"Note on (.+?): *(.*)")
+_HEAD: Final = re.compile(r"(Mark|Module|Sheet|Measure|Tone|Part|In one colour|Package): *(.*)")
+_NOTE: Final = re.compile(r"Note on (variant )?(.+?): *(.*)")
+_INSTEAD: Final = re.compile(r"Instead in (.+?): *(.*)")
 _MODULE: Final = re.compile(r"(\d+(?:\.\d+)?) *(mm|cm|in|px|pt)")
 _SHEET: Final = re.compile(r"(\d+(?:\.\d+)?)u?")
 _MEASURE: Final = re.compile(r"([A-Za-z][A-Za-z0-9_]*) = (.*)")
@@ -82,7 +91,25 @@ def _written(plan: Plan) -> str:
         usual = free_id(written, step.name) == step.id
         lines.append(("" if usual else f"[{step.id}] ") + write_sentence(step, plan.names()))
         written = written.model_copy(update={"steps": (*written.steps, step)})
+    lines.extend(_variants(plan))
     return "\n".join(lines) + "\n"
+
+
+def _variants(plan: Plan) -> list[str]:
+    """How it is delivered, a line each."""
+    lines, names = [], plan.names()
+    for one in plan.variants:
+        lines.append(variant_text(one, names))
+        for entry in one.others:
+            step = plan.step(entry.step)
+            if step is not None:
+                said = write_sentence(varied_step(step, entry.fields), names)
+                lines.append(f"Instead in {name_text(one.name)}: {said}")
+        if one.note:
+            lines.append(f"Note on variant {name_text(one.name)}: {one.note}")
+    if plan.package is not None:
+        lines.append(f"Package: {package_text(plan.package)}")
+    return ["", *lines] if lines else []
 
 
 def parse_text(text: str) -> Plan:
@@ -99,7 +126,7 @@ def parse_text(text: str) -> Plan:
 
 
 def _read(text: str) -> Plan:
-    data: dict[str, Any] = {"kagami": SCHEMA, "measures": [], "tones": [], "steps": [], "colourways": []}
+    data: dict[str, Any] = {"kagami": SCHEMA, "measures": [], "tones": [], "steps": [], "colourways": [], "variants": []}
     plan = Plan()
     for number, line in enumerate(text.splitlines(), 1):
         line = line.strip()
@@ -126,7 +153,12 @@ def _read_line(line: str, plan: Plan, data: dict[str, Any]) -> Plan:
     if head := _HEAD.fullmatch(line):
         _read_head(head[1], head[2].strip(), data)
     elif note := _NOTE.fullmatch(line):
-        _read_note(note[1], note[2], data)
+        _read_note(note[2], note[3], data["variants" if note[1] else "colourways"])
+    elif instead := _INSTEAD.fullmatch(line):
+        _read_instead(instead[1], instead[2], plan, data)
+    elif is_variant(line):
+        found = parse_variant(line, {step.name: step.id for step in plan.steps})
+        data["variants"].append(found.model_dump(mode="json"))
     elif is_colourway(line):
         data["colourways"].append(parse_colourway(line).model_dump(mode="json"))
     else:
@@ -145,6 +177,8 @@ def _read_head(word: str, value: str, data: dict[str, Any]) -> None:
             data["sheet"] = float(_required(_SHEET, value, "a size such as 20u")[1])
         case "In one colour":
             data["one_colour"] = parse_one_colour(value).model_dump(mode="json")
+        case "Package":
+            data["package"] = parse_package(value).model_dump(mode="json")
         case "Part":
             if not value:
                 raise TextError("heading-unread", value=value, wanted="what the part is called")
@@ -162,15 +196,32 @@ def _read_head(word: str, value: str, data: dict[str, Any]) -> None:
             data["measures"].append(measure_of(found[1], found[2], {}).model_dump(mode="json"))
 
 
-def _read_note(name: str, note: str, data: dict[str, Any]) -> None:
+def _read_note(name: str, note: str, entries: list[dict[str, Any]]) -> None:
+    _named(name, entries)["note"] = note
+
+
+def _named(name: str, entries: list[dict[str, Any]]) -> dict[str, Any]:
+    """The colourway or variant that was read with a name."""
     found = parse_name(name, 0)
     wanted = found[0] if found and found[1] == len(name) else name
-    for colourway in data["colourways"]:
-        if colourway["name"] == wanted:
-            colourway["note"] = note
-            return
-    known = listing([colourway["name"] for colourway in data["colourways"]]) or "none"
-    raise TextError("no-colourway", name=wanted, known=known)
+    entry = next((one for one in entries if one["name"] == wanted), None)
+    if entry is None:
+        known = listing([one["name"] for one in entries]) or "none"
+        raise TextError("no-colourway", name=wanted, known=known)
+    return entry
+
+
+def _read_instead(name: str, text: str, plan: Plan, data: dict[str, Any]) -> None:
+    """A step that is said anew in a variant."""
+    variant = _named(name, data["variants"])
+    sentence = parse_sentence(text, {step.name: step.id for step in plan.steps})
+    step = next((one for one in plan.steps if one.name == sentence.fields.get("name")), None)
+    if step is None or type(step) is not sentence.kind:
+        raise TextError("instead-of-nothing", name=str(sentence.fields.get("name", "")))
+    before = step.model_dump(mode="json")
+    others = {k: v for k, v in sentence.fields.items() if k != "name"}
+    said = from_data({"kagami": SCHEMA, "steps": [{**before, **others}]}).steps[0]
+    variant["others"].append({"step": step.id, "fields": different_fields(step, said)})
 
 
 def _required(pattern: re.Pattern[str], value: str, wanted: str) -> re.Match[str]:

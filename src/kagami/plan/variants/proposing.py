@@ -1,0 +1,358 @@
+"""Proposals for a small variant: what falls below a limit at its size, and the least change that mends each.
+
+A fault is a part of the ink, or of the white in it, that is thinner than the limit. It is mended by another value of a
+measure; where none does, of a field of a step; where that does not, by muting a step. Of several ways that mend it the
+one is proposed that changes least of the mark's area.
+"""
+
+from __future__ import annotations
+
+import math
+import time
+from collections.abc import Callable, Collection, Iterator, Sequence
+from dataclasses import dataclass
+from typing import Final
+
+from kagami.geometry import boolean
+from kagami.geometry.affine import Affine
+from kagami.geometry.errors import GeometryError
+from kagami.geometry.measure.size import area
+from kagami.geometry.outline import Shape
+from kagami.geometry.point import Point
+from kagami.geometry.tolerance import SAME
+from kagami.plan.document import Plan
+from kagami.plan.errors import PlanError
+from kagami.plan.evaluation.cache import Cache, Passing
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.fineness import Fineness, fineness
+from kagami.plan.evaluation.forms import PIXEL, formed
+from kagami.plan.evaluation.ink import Piece, pieces
+from kagami.plan.evaluation.readings import ink_box
+from kagami.plan.evaluation.result import Result
+from kagami.plan.fields.values import LENGTH
+from kagami.plan.messages import number_text
+from kagami.plan.values.solving import exact_text
+from kagami.plan.variants.variant import Variant
+from kagami.plan.variants.varying import varied, varied_step
+
+PROBES: Final = (1.3, 1 / 1.3)
+"""Factors by which a value is changed to see what hangs on it."""
+LOOKED_AT: Final = 1.5
+"""What is wider than so many times the limit is wide enough, and not measured."""
+REACH: Final = 6.0
+"""No value is changed by more than this factor."""
+MOST_TRIED: Final = 4
+"""So many of the ways that help most are followed to their end."""
+STEPS: Final = 4
+"""Of following a way."""
+MOST_MENDS: Final = 6
+SECONDS: Final = 24.0
+STEP: Final = 0.05
+"""Proposed lengths are whole multiples of this, in u."""
+LITTLE: Final = 0.3
+"""A mending that changes no more than this share of the area is taken without looking at further ways."""
+MUCH: Final = 0.9
+"""What changes more of the area than this is another mark."""
+LEAST_LEFT: Final = 0.25
+"""What leaves less of the mark's ink than this share is no mending."""
+
+
+@dataclass(frozen=True, slots=True)
+class Alteration:
+    """One change of a variant: a `measure`, or a `field` of a `step`, is `value`; or, without a value, a step is muted.
+    `key` tells it from others.
+    """
+
+    step: str = ""
+    field: str = ""
+    measure: str = ""
+    value: str = ""
+
+    @property
+    def key(self) -> str:
+        """What it is about, whatever the value."""
+        return f"={self.measure}" if self.measure else f"{self.step}.{self.field}"
+
+    def made_in(self, plan: Plan) -> Plan:
+        """The plan with it.
+
+        Raises:
+            PlanError: the field cannot hold the value.
+        """
+        if self.measure:
+            measures = (
+                m.model_copy(update={"value": self.value, "solve": None}) if m.name == self.measure else m
+                for m in plan.measures
+            )
+            return plan.model_copy(update={"measures": tuple(measures)})
+        steps = tuple(self._step(step) if step.id == self.step else step for step in plan.steps)
+        return plan.model_copy(update={"steps": steps})
+
+    def _step(self, step: object) -> object:
+        from kagami.plan.steps import Step
+
+        assert isinstance(step, Step)
+        return varied_step(step, {self.field: self.value}) if self.value else step.model_copy(update={"muted": True})
+
+
+@dataclass(frozen=True, slots=True)
+class Mending:
+    """A fault with the least change that mends it: `what` is ink or white, `was` and `becomes` are its pixels at the
+    asked size, `places` its two ends, in module units. `alteration` is None where nothing was found.
+    """
+
+    what: str
+    was: float
+    becomes: float
+    places: tuple[Point, Point]
+    alteration: Alteration | None
+    changes: float = 0.0
+    """The share of the mark's area that becomes other."""
+
+
+@dataclass(frozen=True, slots=True)
+class Proposals:
+    """Mendings in the order in which they are made, each on top of those before, and what they come to: the pixels of
+    the finest part before and after.
+    """
+
+    pixels: int
+    mendings: tuple[Mending, ...]
+    before: float
+    after: float
+    limit: float
+
+    @property
+    def enough(self) -> bool:
+        """Whether nothing falls below the limit in the end."""
+        return self.after >= self.limit - SAME
+
+
+@dataclass(frozen=True, slots=True)
+class _Look:
+    """A plan as it comes out: its pieces, and the pixels of its thinnest ink and white at the asked size."""
+
+    plan: Plan
+    marks: tuple[Piece, ...]
+    shape: Shape
+    fine: Fineness
+    pixel: float
+    """In module units."""
+    limit: float
+
+    def pixels(self, what: str) -> float:
+        way = self.fine.ink if what == "ink" else self.fine.white
+        return LOOKED_AT * self.limit if way is None else way.distance / self.pixel
+
+    def elsewhere(self, what: str, after: _Look) -> bool:
+        """Whether the thinnest place of another look is not the one of this, whose ends lie about where they did."""
+        ways = [look.fine.ink if what == "ink" else look.fine.white for look in (self, after)]
+        if None in ways:
+            return True
+        middles = [way.first.middle(way.second) for way in ways if way is not None]
+        far = middles[0].distance(middles[1])
+        return far > 2 * self.pixel
+
+    @property
+    def finest(self) -> float:
+        return min(self.pixels("ink"), self.pixels("white"))
+
+
+def propose(
+    plan: Plan,
+    cache: Cache,
+    variant: Variant,
+    pixels: int,
+    limit: float = PIXEL,
+    refused: Collection[str] = (),
+    seconds: float = SECONDS,
+) -> Proposals:
+    """What a variant needs to be seen at so many pixels on its longer side, each part of it `limit` pixels at least.
+
+    `refused` holds keys of alterations that are not wanted. After so many seconds no further one is looked for.
+
+    Raises:
+        PlanError: the variant carries no ink.
+    """
+    search = _Search(Passing(cache), variant, pixels, limit, frozenset(refused), time.perf_counter() + seconds)
+    begun = now = search.look(varied(plan, variant))
+    if now is None or begun is None:
+        raise PlanError("no-ink-yet")
+    mendings: list[Mending] = []
+    while now.finest < limit - SAME and len(mendings) < MOST_MENDS:
+        found, mending = search.mend(now)
+        mendings.append(mending)
+        if found is None:
+            break
+        now = found
+    return Proposals(pixels, tuple(mendings), begun.finest, now.finest, limit)
+
+
+class _Search:
+    def __init__(
+        self, cache: Cache, variant: Variant, pixels: int, limit: float, refused: frozenset[str], end: float
+    ) -> None:
+        self.cache, self.variant, self.pixels, self.limit = cache, variant, pixels, limit
+        self.refused, self.end = refused, end
+
+    @property
+    def over(self) -> bool:
+        return time.perf_counter() > self.end
+
+    def look(self, plan: Plan) -> _Look | None:
+        """How a plan comes out; None where a step fails, or nothing is left."""
+        result = evaluate(plan, self.cache)
+        marks = self._formed(result) if result.sound else ()
+        around = ink_box(marks)
+        if around is None or around.longer <= SAME:
+            return None
+        try:
+            shape = boolean.union(*(piece.shape for piece in marks))
+            pixel = around.longer / self.pixels
+            return _Look(plan, marks, shape, fineness(marks, LOOKED_AT * self.limit * pixel), pixel, self.limit)
+        except GeometryError:
+            return None
+
+    def _formed(self, result: Result) -> tuple[Piece, ...]:
+        try:
+            return formed(result, self.variant)
+        except PlanError:
+            return ()
+
+    def mend(self, now: _Look) -> tuple[_Look | None, Mending]:
+        """The least change that mends the worst fault, and how it comes out."""
+        what = min(("ink", "white"), key=now.pixels)
+        way = now.fine.ink if what == "ink" else now.fine.white
+        assert way is not None
+        was, places = now.pixels(what), (way.first, way.second)
+        found: list[tuple[_Look, Alteration, float]] = []
+        for level in (self._measures, self._fields, None):
+            best = self._muted(now, what) if level is None else self._best(now, what, level(now.plan))
+            found += [best] if best else []
+            if best is not None and best[2] <= LITTLE:
+                break
+        found = [done for done in found if done[2] <= MUCH]
+        if not found:
+            return None, Mending(what, was, was, places, None)
+        look, alteration, changes = min(found, key=lambda done: done[2])
+        return look, Mending(what, was, look.pixels(what), places, alteration, changes)
+
+    def _measures(self, plan: Plan) -> Iterator[Callable[[float], Alteration]]:
+        values = evaluate(plan, self.cache).measures.values
+        for measure in plan.measures:
+            value = values.get(measure.name)
+            if value and measure.solve is None and f"={measure.name}" not in self.refused:
+                yield _scaled(value, lambda text, name=measure.name: Alteration(measure=name, value=text))
+
+    def _fields(self, plan: Plan) -> Iterator[Callable[[float], Alteration]]:
+        result = evaluate(plan, self.cache)
+        for step in plan.steps:
+            for field, kind in step.field_kinds().items():
+                if kind is not LENGTH or f"{step.id}.{field}" in self.refused or step.muted:
+                    continue
+                try:
+                    value = result.values.of(str(step[field]))
+                except PlanError:
+                    continue
+                if value > 0:
+                    yield _scaled(value, lambda t, s=step.id, f=field: Alteration(step=s, field=f, value=t))
+
+    def _muted(self, now: _Look, what: str) -> tuple[_Look, Alteration, float] | None:
+        """The step without which the fault is gone, and least besides."""
+        found = []
+        for step in now.plan.steps:
+            if step.muted or step.carries_no_ink or f"{step.id}." in self.refused:
+                continue
+            alteration = Alteration(step=step.id)
+            look = None if self.over else self._tried(now, alteration)
+            if look is not None and look.pixels(what) >= self.limit - SAME and self._no_worse(now, what, look):
+                found.append((look, alteration, _changed(now, look)))
+        return min(found, key=lambda done: done[2], default=None)
+
+    def _best(
+        self, now: _Look, what: str, ways: Iterator[Callable[[float], Alteration]]
+    ) -> tuple[_Look, Alteration, float] | None:
+        """Of several ways the one that mends the fault and changes least; None where none does."""
+        helping = []
+        for way in ways:
+            for probe in PROBES:
+                look = None if self.over else self._tried(now, way(probe))
+                if look is not None and look.pixels(what) > now.pixels(what) + SAME:
+                    helping.append((self._worth(now, look, what), probe, way, look))
+        helping.sort(key=lambda entry: -entry[0])
+        followed = (self._followed(now, what, way, probe, look) for _, probe, way, look in helping[:MOST_TRIED])
+        return min((done for done in followed if done), key=lambda done: done[2], default=None)
+
+    def _worth(self, now: _Look, look: _Look, what: str) -> float:
+        """Pixels won for the area that becomes other."""
+        won = min(look.pixels(what), self.limit) - now.pixels(what)
+        return won / max(_changed(now, look), SAME)
+
+    def _followed(
+        self, now: _Look, what: str, way: Callable[[float], Alteration], probe: float, look: _Look
+    ) -> tuple[_Look, Alteration, float] | None:
+        """A way followed until the fault is mended, from what a probe came to: pixels go nearly evenly with the value,
+        so that a few steps of regula falsi find the least factor that is enough.
+        """
+        low, high = (1.0, now.pixels(what)), (probe, min(look.pixels(what), 2 * self.limit))
+        good: tuple[_Look, Alteration] | None = None
+        for _ in range(STEPS):
+            if self.over:
+                break
+            slope = (high[1] - low[1]) / (high[0] - low[0])
+            factor = low[0] + (self.limit - low[1]) / slope if abs(slope) > SAME else 0.0
+            if not 1 / REACH <= factor <= REACH:
+                break
+            done = self._tried(now, way(factor))
+            if done is None:
+                break
+            here = (factor, min(done.pixels(what), 2 * self.limit))
+            if here[1] >= self.limit - SAME:
+                good = (done, way(factor)) if self._no_worse(now, what, done) else good
+                break
+            if here[1] > now.pixels(what) + SAME and now.elsewhere(what, done) and self._no_worse(now, what, done):
+                good = (done, way(factor))  # this place is wide enough; the next one that is not comes next
+                break
+            low, high = (high, here) if abs(here[0] - high[0]) > SAME else (low, here)
+        return None if good is None else (*good, _changed(now, good[0]))
+
+    def _no_worse(self, now: _Look, what: str, look: _Look) -> bool:
+        """Whether the other of ink and white did not fall below the limit for it."""
+        other = "white" if what == "ink" else "ink"
+        return look.pixels(other) >= min(self.limit, now.pixels(other)) - SAME
+
+    def _tried(self, now: _Look, alteration: Alteration) -> _Look | None:
+        """How a plan comes out with an alteration; None where nothing sensible is left of the mark."""
+        try:
+            look = self.look(alteration.made_in(now.plan))
+        except PlanError:
+            return None
+        return look if look is not None and area(look.shape) > LEAST_LEFT * area(now.shape) else None
+
+
+def _scaled(value: float, made: Callable[[str], Alteration]) -> Callable[[float], Alteration]:
+    """An alteration to a length times a factor, as a tidy number of modules, rounded away from where it was."""
+
+    def way(factor: float) -> Alteration:
+        wanted = value * factor
+        step = STEP if wanted >= 10 * STEP else STEP / 10
+        count = math.ceil(wanted / step - SAME) if factor > 1 else math.floor(wanted / step + SAME)
+        tidy = max(count, 1) * step
+        text = number_text(tidy) if abs(tidy - value) > SAME else exact_text(value)
+        return made(f"{text}u")
+
+    return way
+
+
+def _changed(before: _Look, after: _Look) -> float:
+    """The share of the area that becomes other, both drawn at one size and in one place."""
+    a, b = ink_box(before.marks), ink_box(after.marks)
+    assert a is not None
+    assert b is not None
+    scale = a.longer / b.longer
+    by = Affine(scale, 0.0, 0.0, scale, a.centre.x - scale * b.centre.x, a.centre.y - scale * b.centre.y)
+    moved = after.shape.mapped(by)
+    try:
+        return area(boolean.exclusion(before.shape, moved)) / area(before.shape)
+    except GeometryError:
+        return 1.0

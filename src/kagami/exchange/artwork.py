@@ -3,10 +3,15 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Final
 
 from kagami.geometry.affine import Affine
 from kagami.geometry.measure.size import Box
 from kagami.geometry.outline import Shape
+
+
+MILLIMETRES: Final = {"mm": 1.0, "cm": 10.0, "in": 25.4, "px": 25.4 / 96, "pt": 25.4 / 72}
+"""Source: CSS Values and Units Level 3, section 6.2 (1in = 96px = 72pt = 2.54cm)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,3 +48,33 @@ class Artwork:
     box: Box
     scale: float = 1.0
     unit: str = "mm"
+    clear: float = 0.0
+    """So much of the box, all round, is clear space and holds no ink."""
+    description: str = ""
+    author: str = ""
+
+    @property
+    def ink(self) -> Box:
+        """The box tight round the ink."""
+        return self.box.grown(-self.clear)
+
+    @property
+    def millimetres(self) -> float:
+        """The real size of a module unit."""
+        return self.scale * MILLIMETRES[self.unit]
+
+    @property
+    def colours(self) -> tuple[str, ...]:
+        """The plain colours in it, each once."""
+        return tuple(dict.fromkeys(area.fill for area in self.areas if isinstance(area.fill, str)))
+
+    @property
+    def one_colour(self) -> str | None:
+        """The colour of all of it, if it has but one."""
+        plain = all(isinstance(area.fill, str) for area in self.areas)
+        return self.colours[0] if plain and len(self.colours) == 1 else None
+
+    @property
+    def shadings(self) -> tuple[Shading, ...]:
+        """The shadings in it, each once."""
+        return tuple(dict.fromkeys(area.fill for area in self.areas if isinstance(area.fill, Shading)))

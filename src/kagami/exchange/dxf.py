@@ -12,7 +12,7 @@ import re
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING, Any, Final
 
-from kagami.exchange.artwork import Area, Artwork
+from kagami.exchange.artwork import MILLIMETRES, Area, Artwork
 from kagami.exchange.pen import draw
 from kagami.geometry.bezier import Cubic
 from kagami.geometry.curves import Arc
@@ -22,7 +22,6 @@ from kagami.geometry.point import Point
 if TYPE_CHECKING:
     from ezdxf.layouts.layout import Modelspace
 
-MILLIMETRES: Final = {"mm": 1.0, "cm": 10.0, "in": 25.4, "px": 25.4 / 96, "pt": 25.4 / 72}
 UNITS: Final = 4
 """Millimetres, in the header variable INSUNITS."""
 _NO_LAYER: Final = re.compile(r"[<>/\\\":;?*|=`,\n]")

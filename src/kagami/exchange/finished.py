@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from kagami.exchange.artwork import Area, Artwork, Shading
 from kagami.plan.document import Plan
+from kagami.plan.evaluation.forms import clear_of, formed, ground_of, real_millimetres
 from kagami.plan.evaluation.ink import Piece
 from kagami.plan.evaluation.readings import ink_box
 from kagami.plan.evaluation.result import Result
 from kagami.plan.evaluation.roles import dressed, in_one_colour
 from kagami.plan.tones.colourways import Colourway
 from kagami.plan.tones.listed import INK
+from kagami.plan.variants.variant import Variant
 
 
 class NothingToDraw(ValueError):
@@ -30,6 +32,39 @@ def artwork(plan: Plan, result: Result, fill: str | None = None, colourway: Colo
         )
     areas = tuple(Area(piece.name, piece.shape, fill_of(piece), piece.tone or INK) for piece in marks)
     return Artwork(plan.title, areas, whole, plan.module.size, plan.module.unit)
+
+
+def variant_artwork(
+    result: Result, variant: Variant | None, *, height: str = "", clear: bool = True, author: str = ""
+) -> Artwork:
+    """The artwork of a variant, whose plan was evaluated (see `variants.varying`), with its clear space; so high as a
+    real size such as 60mm says, or as it stands.
+
+    Raises:
+        NothingToDraw: no piece carries ink.
+        PlanError: its form cannot be made.
+    """
+    plan = result.plan
+    marks = formed(result, variant)
+    around = ink_box(marks)
+    if around is None:
+        raise NothingToDraw(
+            f"“{plan.title}” has no ink in {variant.name if variant else 'its own tones'}, so there is nothing to write."
+        )
+    areas = tuple(Area(piece.name, piece.shape, fill_of(piece), piece.tone or INK) for piece in marks)
+    space = clear_of(result, variant, around.longer) if clear else 0.0
+    scale, unit = plan.module.size, str(plan.module.unit)
+    wanted = real_millimetres(height)
+    if wanted is not None:
+        scale, unit = wanted / around.height, "mm"
+    title = f"{plan.title} · {variant.name}" if variant else plan.title
+    note = variant.note if variant else ""
+    return Artwork(title, areas, around.grown(space), scale, unit, space, note, author)
+
+
+def plate_of(result: Result, variant: Variant | None) -> str | None:
+    """The ground (#rrggbb) that is drawn behind a variant; None where it stands clear."""
+    return ground_of(result, variant) if variant is not None and variant.plate else None
 
 
 def fill_of(piece: Piece) -> str | Shading:

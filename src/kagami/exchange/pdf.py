@@ -89,7 +89,8 @@ def _number(value: float) -> str:
 def write_pdf(
     art: Artwork, inks: Inks | Spot = Inks.RGB, ground: str | None = None, margin: float = 0.0, author: str = ""
 ) -> bytes:
-    """The artwork as a PDF of one page, just as large as it really is; `margin` (in module units) widens it all round.
+    """The artwork as a PDF of one page, just as large as it really is, its ArtBox round the ink where there is clear
+    space (ISO 32000-1, 14.11.2); `margin` (in module units) widens it all round.
 
     Grey and near-grey go into black ink alone, so that black stays one ink. In a spot ink the lightness of a colour
     becomes its strength.
@@ -116,6 +117,9 @@ def write_pdf(
         draw(area.shape, pen)
         paint = space.shaded(area.fill, by) if isinstance(area.fill, Shading) else space.fill(area.fill)
         rows.append("\n".join([paint, *pen.words, "f"]))
+    if art.clear:
+        edge = scale * (art.clear + margin)
+        page.obj["/ArtBox"] = pikepdf.Array([_real(edge), _real(edge), _real(width - edge), _real(height - edge)])
     page.obj["/Contents"] = pdf.make_stream("\n".join(rows).encode("ascii"))
     page.obj["/Resources"] = resources
     pdf.docinfo["/Title"] = art.title

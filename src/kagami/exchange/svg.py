@@ -12,6 +12,7 @@ from enum import Enum
 from typing import Final
 from xml.sax.saxutils import escape, quoteattr
 
+from kagami.exchange.arcs import arc_cubics
 from kagami.exchange.artwork import Artwork, Shading
 from kagami.exchange.pen import draw
 from kagami.exchange.shorter import shorter
@@ -90,9 +91,38 @@ class PathPen:
         """Nothing: the next contour begins elsewhere."""
 
 
-def path_data(shape: Shape, frame: Frame) -> str:
-    """The outlines of a shape as path data."""
-    pen = PathPen(frame)
+class CubicPen(PathPen):
+    """The same for readers that know no arcs."""
+
+    def arc(self, arc: Arc | EllipticArc, end: Point) -> None:
+        """C, several times."""
+        for cubic in arc_cubics(arc, end):
+            self.cubic(cubic, cubic.end)
+
+
+def decimals_for(error: float) -> int:
+    """How many decimals keep every point within a distance of where it is: both coordinates are rounded by half a unit
+    of the last at most.
+
+    >>> decimals_for(0.01), decimals_for(0.001)
+    (2, 3)
+    """
+    return max(0, min(9, math.ceil(-math.log10(error * math.sqrt(2)))))
+
+
+def _metadata(art: Artwork) -> str:
+    """Who made it and what it is called. Source: DCMI Metadata Terms, elements title and creator."""
+    return (
+        '<metadata><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#" '
+        'xmlns:dc="http://purl.org/dc/elements/1.1/"><rdf:Description rdf:about="">'
+        f"<dc:title>{escape(xml_text(art.title))}</dc:title><dc:creator>{escape(xml_text(art.author))}</dc:creator>"
+        "</rdf:Description></rdf:RDF></metadata>"
+    )
+
+
+def path_data(shape: Shape, frame: Frame, arcs: bool = True) -> str:
+    """The outlines of a shape as path data; without `arcs` with cubics in their place."""
+    pen = PathPen(frame) if arcs else CubicPen(frame)
     draw(shape, pen)
     return "".join(pen.words)
 
@@ -207,20 +237,26 @@ def write_svg(
     ground: str | None = None,
     pixels: tuple[int, int] | None = None,
     fills: Fills = Fills.COLOURS,
+    arcs: bool = True,
+    error: float | None = None,
 ) -> str:
     """The artwork as an SVG document.
 
     `margin` (in module units) widens the viewBox all round; `ground` fills it with a colour. With `pixels` the document
-    is so many wide and high instead of its real size, the artwork whole and in the middle.
+    is so many wide and high instead of its real size, the artwork whole and in the middle. Without `arcs` there are
+    cubics in their place. Every point lies within `error` (in units of the document) of where it should be; numbers
+    have as many decimals as that takes, six where none is stated.
     """
     box = Box(art.box.left - margin, art.box.bottom - margin, art.box.right + margin, art.box.top + margin)
-    frame = Frame(art.scale, box.left, box.top)
+    frame = Frame(art.scale, box.left, box.top, DECIMALS if error is None else decimals_for(error))
     width, height = frame.length(box.width), frame.length(box.height)
     size = (f"{width}{art.unit}", f"{height}{art.unit}") if pixels is None else pixels
     rows = [
         '<?xml version="1.0" encoding="UTF-8"?>',
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{size[0]}" height="{size[1]}" viewBox="0 0 {width} {height}">',
         f"<title>{escape(xml_text(art.title))}</title>",
+        *([f"<desc>{escape(xml_text(art.description))}</desc>"] if art.description else []),
+        *([_metadata(art)] if art.author else []),
     ]
     if ground is not None:
         rows.append(f'<path fill="{ground}" d="M0 0H{width}V{height}H0Z"/>')
@@ -237,6 +273,6 @@ def write_svg(
             fill = "currentColor"
         elif fills is Fills.ROLES and isinstance(area.fill, str):
             fill = f"var(--{_variable(area.role)}, {area.fill})"
-        data = shorter(path_data(area.shape, frame), frame.decimals)
+        data = shorter(path_data(area.shape, frame, arcs), frame.decimals)
         rows.append(f'<path id={identifier} fill="{fill}" d="{data}"/>')
     return "\n".join([*rows, "</svg>", ""])

@@ -14,15 +14,15 @@ IN_ONE: Final = "in one colour"
 REVERSED: Final = "reversed"
 OUTLINED: Final = "outlined"
 FORMS: Final = (AS_IT_IS, IN_ONE, REVERSED, OUTLINED)
-FORMATS: Final = ("svg", "web", "pdf", "print", "png", "webp", "icons", "dxf", "cut", "sheet")
-"""What a variant can be delivered as: SVG, SVG for web pages, PDF, PDF in printing inks, PNG, WebP, icons, DXF, SVG for
+FORMATS: Final = ("svg", "cubics", "web", "pdf", "print", "png", "webp", "icons", "dxf", "cut", "sheet")
+"""What a variant can be delivered as: SVG, SVG without arcs, SVG for web pages, PDF, PDF in printing inks, PNG, WebP, icons, DXF, SVG for
 a cutter, and its construction sheet.
 """
 USUAL: Final = ("svg", "pdf", "png")
 PATTERN: Final = "{brand}-{mark}-{variant}-{size}"
 PIXELS: Final = (16, 32, 64, 256, 1024)
 
-_Format = Literal["svg", "web", "pdf", "print", "png", "webp", "icons", "dxf", "cut", "sheet"]
+_Format = Literal["svg", "cubics", "web", "pdf", "print", "png", "webp", "icons", "dxf", "cut", "sheet"]
 _RealSize = Annotated[str, StringConstraints(pattern=r"^(\d{1,5}(\.\d{1,3})?(mm|cm|in|pt|px))?$")]
 
 

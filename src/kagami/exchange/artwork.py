@@ -9,7 +9,6 @@ from kagami.geometry.affine import Affine
 from kagami.geometry.measure.size import Box
 from kagami.geometry.outline import Shape
 
-
 MILLIMETRES: Final = {"mm": 1.0, "cm": 10.0, "in": 25.4, "px": 25.4 / 96, "pt": 25.4 / 72}
 """Source: CSS Values and Units Level 3, section 6.2 (1in = 96px = 72pt = 2.54cm)."""
 

@@ -48,9 +48,8 @@ def variant_artwork(
     marks = formed(result, variant)
     around = ink_box(marks)
     if around is None:
-        raise NothingToDraw(
-            f"“{plan.title}” has no ink in {variant.name if variant else 'its own tones'}, so there is nothing to write."
-        )
+        where = variant.name if variant else "its own tones"
+        raise NothingToDraw(f"“{plan.title}” has no ink in {where}, so there is nothing to write.")
     areas = tuple(Area(piece.name, piece.shape, fill_of(piece), piece.tone or INK) for piece in marks)
     space = clear_of(result, variant, around.longer) if clear else 0.0
     scale, unit = plan.module.size, str(plan.module.unit)

@@ -70,7 +70,8 @@ def write_manifest(name: str, ground: str, icons: Sequence[tuple[str, int, str]]
     Manifest, W3C, members name, icons and background_color.
     """
     entries = [
-        {"src": file, "sizes": f"{size}x{size}", "type": "image/png", "purpose": purpose} for file, size, purpose in icons
+        {"src": file, "sizes": f"{size}x{size}", "type": "image/png", "purpose": purpose}
+        for file, size, purpose in icons
     ]
     data = {"name": name, "background_color": ground, "theme_color": ground, "icons": entries}
     return (json.dumps(data, ensure_ascii=False, indent=1) + "\n").encode()

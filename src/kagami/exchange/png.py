@@ -29,7 +29,9 @@ def write_png(art: Artwork, size: int, ground: str | None = None) -> bytes:
     if not 1 <= size <= GREATEST_SIZE:
         raise ValueError(f"a PNG is from 1 to {GREATEST_SIZE} pixels large, not {size}")
     svg = write_svg(art, ground=ground, pixels=pixels_of(art.box, size))
-    return _with_chunks(bytes(resvg_py.svg_to_bytes(svg_string=svg, skip_system_fonts=True)), size / art.box.longer / art.millimetres)
+    return _with_chunks(
+        bytes(resvg_py.svg_to_bytes(svg_string=svg, skip_system_fonts=True)), size / art.box.longer / art.millimetres
+    )
 
 
 def _with_chunks(png: bytes, a_millimetre: float) -> bytes:

@@ -108,8 +108,10 @@ TEXTS: Final[dict[str, str]] = {
     "name-with-a-meaning": "“{name}” means something else where tones are named. Choose another name.",
     "no-palette": "There is no tone to take. List one, or add one to the brand's palette.",
     "no-ink-yet": "The mark has no ink yet. Draw a figure that bounds an area first.",
-    "variant-unread": "This is no variant. It is written like: Variant small, in night, below 24 px: gap is 0.4u; as svg.",
-    "package-unread": "This tells no package. It is written like: {{brand}}-{{mark}}-{{variant}}-{{size}}, 16 and 32 px.",
+    "variant-unread": "This is no variant. It is written like: Variant small, in night, below 24 px: gap is 0.4u; "
+    "as svg.",
+    "package-unread": "This tells no package. It is written like: {{brand}}-{{mark}}-{{variant}}-{{size}}, 16 and "
+    "32 px.",
     "no-step-named": "There is no step “{name}” in this plan.",
     "instead-of-nothing": "“{name}” is no step of this kind, so that nothing can stand in its place. "
     "End the sentence with the name of the step, such as “: lens”.",

@@ -176,7 +176,14 @@ FORMS: Final[dict[str, Form]] = {
     "svg-cubics": Form("cubics", "cubics", "svg", SVG, "for readers that know no arcs", _cubics, reads="svg"),
     "web-roles": Form("web", "roles", "svg", SVG, "web pages: a CSS variable a role", _roles, reads="svg"),
     "web-current": Form(
-        "web", "text-colour", "svg", SVG, "web pages: in the colour of their text", _current, one_colour=True, reads="svg"
+        "web",
+        "text-colour",
+        "svg",
+        SVG,
+        "web pages: in the colour of their text",
+        _current,
+        one_colour=True,
+        reads="svg",
     ),
     "pdf": Form("pdf", "", "pdf", PDF, "print, in the colours of screens", _pdf, reads="pdf"),
     "print-cmyk": Form("print", "cmyk", "pdf", PDF, "print in four inks; greys in black alone", _cmyk, reads="pdf"),
@@ -194,7 +201,9 @@ FORMS: Final[dict[str, Form]] = {
     "icon-masked": Form(
         "icons", "icon-masked", "png", PNG, "icons that systems cut", _masked, pixels=512, folder="icons", reads="png"
     ),
-    "icon-1024": Form("icons", "icon", "png", PNG, "application shops", _plate, pixels=1024, folder="icons", reads="png"),
+    "icon-1024": Form(
+        "icons", "icon", "png", PNG, "application shops", _plate, pixels=1024, folder="icons", reads="png"
+    ),
     "icon-manifest": Form(
         "icons", "site", "webmanifest", "application/manifest+json", "names the icons", _manifest, folder="icons"
     ),

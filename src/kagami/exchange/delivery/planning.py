@@ -51,16 +51,13 @@ def sizes_in(form: Form, package: Package, variant: Variant) -> tuple[int, ...]:
     return small or package.pixels
 
 
-def _name(
-    plan: Plan, package: Package, brand: str, variant: Variant, form: Form, size: int, taken: set[str]
-) -> str:
+def _name(plan: Plan, package: Package, brand: str, variant: Variant, form: Form, size: int, taken: set[str]) -> str:
     if form.folder:
         stem = named_by("{brand}-{mark}-{variant}", _words(plan, brand, variant, "", ""))
         folder = f"{stem}-{form.folder}"
         number = f"-{size}" if form.pixels else ""
         file = f"{form.kind}{number}"
-        name = free_among(f"{folder}/{file}", form.ending, taken)
-        return name
+        return free_among(f"{folder}/{file}", form.ending, taken)
     words = _words(plan, brand, variant, form.kind, str(size) if size else package.height)
     pattern = package.pattern
     if form.kind and "{kind}" not in pattern:

@@ -21,9 +21,9 @@ SAMPLES: Final = 64
 
 @dataclass(frozen=True, slots=True)
 class Found:
-    """What a file holds: its size in millimetres (None for pictures) or pixels, the areas by colour (of contours, signed
-    sums, in square millimetres; for pictures those of their pixels), the box of its ink, how many lines, arcs and
-    cubics, contours and nodes; what should not be there, in words; its colours or inks.
+    """What a file holds: its size in millimetres, or in pixels for pictures; the areas by colour in square millimetres,
+    the box of its ink, how many lines, arcs and cubics, contours and pieces; what should not be there, in words; its
+    colours or inks.
     """
 
     size: tuple[float, float]
@@ -117,7 +117,9 @@ def _foreign_in_svg(root: Any) -> tuple[str, ...]:
         space = str(element.tag).startswith("{http://www.w3.org/2000/svg}")
         if space and name not in _ALLOWED:
             found.append(name)
-        found += [one for one in ("stroke", "mask", "clip-path", "filter", "opacity", "style", "href") if element.get(one)]
+        found += [
+            one for one in ("stroke", "mask", "clip-path", "filter", "opacity", "style", "href") if element.get(one)
+        ]
         found += ["hidden"] if element.get("display") == "none" or element.get("visibility") == "hidden" else []
     return tuple(dict.fromkeys(found))
 
@@ -173,14 +175,17 @@ def _pdf(data: bytes) -> Found:
     document = PdfDocument(data)
     page = document[0]
     points = 72 / 25.4
-    counts, areas, pieces, foreign = [0, 0, 0], {}, 0, []
+    areas: dict[str, float] = {}
+    counts, pieces, foreign = [0, 0, 0], 0, []
     boxes = []
     width, height = page.get_size()
     for item in page.get_objects():
         if item.type == pdfium.FPDF_PAGEOBJ_SHADING:
             continue
         if item.type != pdfium.FPDF_PAGEOBJ_PATH:
-            foreign.append({pdfium.FPDF_PAGEOBJ_TEXT: "text", pdfium.FPDF_PAGEOBJ_IMAGE: "image"}.get(item.type, "form"))
+            foreign.append(
+                {pdfium.FPDF_PAGEOBJ_TEXT: "text", pdfium.FPDF_PAGEOBJ_IMAGE: "image"}.get(item.type, "form")
+            )
             continue
         contours = _pdf_contours(item, counts)
         whole = len(contours) == 1 and _is_page(contours[0], width, height)
@@ -288,6 +293,7 @@ def _picture(data: bytes) -> Found:
 def _ico(data: bytes) -> Found:
     from PIL import Image
 
+    opened: Any  # an icon's size can be set to choose an entry, which its type does not say
     with Image.open(io.BytesIO(data)) as opened:
         sizes = sorted(opened.info["sizes"], reverse=True)
         for size in sizes:
@@ -296,7 +302,9 @@ def _ico(data: bytes) -> Found:
             if opened.size != size:
                 raise Unreadable(f"its entry of {size[0]} px is {opened.size[0]} px large")
         opened.size = sizes[0]
-        return Found(sizes[0], picture=np.asarray(opened.convert("RGBA")), colours=tuple(str(size[0]) for size in sizes))
+        return Found(
+            sizes[0], picture=np.asarray(opened.convert("RGBA")), colours=tuple(str(size[0]) for size in sizes)
+        )
 
 
 def _dxf(data: bytes) -> Found:
@@ -310,6 +318,7 @@ def _dxf(data: bytes) -> Found:
     lines, arcs, cubics, contours, area, foreign = 0, 0, 0, 0, 0.0, []
     boxes: list[Floats] = []
     whole = True
+    entity: Any
     for entity in document.modelspace():
         kind = entity.dxftype()
         if kind == "LWPOLYLINE":
@@ -328,7 +337,7 @@ def _dxf(data: bytes) -> Found:
     size = tuple((around.max(axis=0) - around.min(axis=0)).tolist())
     layers = [layer.dxf.name for layer in document.layers if layer.dxf.name not in ("0", "Defpoints")]
     return Found(
-        size,  # type: ignore[arg-type]
+        size,
         {"all": abs(area)} if whole else {},
         None,
         lines,

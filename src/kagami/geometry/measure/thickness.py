@@ -25,7 +25,7 @@ OUTER_SHARE: Final = 0.01
 """How near to the furthest place a curve must come, of the whole width, to bound the shape between two directions."""
 PLACES_A_CURVE: Final = 129
 NO_LESS: Final = 0.8
-"""The least width is no less than this part of the least one in any of the directions, seen from places along curves."""
+"""The least width is no less than this part of the least one in any of the directions, seen from places on curves."""
 NARROWINGS: Final = 40
 GOLDEN: Final = (5**0.5 - 1) / 2
 

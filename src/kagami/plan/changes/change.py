@@ -78,7 +78,9 @@ def change(plan: Plan, kind: str, given: Mapping[str, Any], cache: Cache | None 
         raise document_error(error) from error
     if changed.plan == begun:
         return replace(changed, plan=plan)  # nothing was changed, and no witness alone makes a revision
-    return replace(changed, plan=with_witnesses(with_variants_settled(with_typed_tones(with_names_settled(changed.plan))), cache))
+    return replace(
+        changed, plan=with_witnesses(with_variants_settled(with_typed_tones(with_names_settled(changed.plan))), cache)
+    )
 
 
 def set_values(plan: Plan, given: Given) -> Changed:

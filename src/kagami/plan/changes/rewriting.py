@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping
+from typing import Any
 
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ExpressionError
 from kagami.plan.places.references import parse_reference, values_of, with_values, write_reference
+from kagami.plan.steps import Step
 from kagami.plan.values.expressions import parse_value
 from kagami.plan.variants.varying import varied_step
 
@@ -22,19 +24,22 @@ def rewritten(plan: Plan, rewrite: Callable[[str], str]) -> Plan:
         measure["value"] = rewrite(measure["value"])
         if measure["solve"]:
             measure["solve"] = {side: rewrite(text) for side, text in measure["solve"].items()}
+
+    def in_fields(step: Step | None, fields: dict[str, Any]) -> None:
+        kinds = step.field_kinds() if step is not None else {}
+        fields |= {
+            name: kinds[name].with_places(kinds[name].with_texts(fields[name], rewrite), in_place)
+            for name in kinds.keys() & fields.keys()
+        }
+
     for step, entry in zip(plan.steps, data["steps"], strict=True):
-        for name, kind in step.field_kinds().items():
-            entry[name] = kind.with_places(kind.with_texts(entry[name], rewrite), in_place)
+        in_fields(step, entry)
     for variant in data["variants"]:
         for value in variant["values"]:
             value["value"] = rewrite(value["value"])
         variant["clear"], variant["line"] = (variant[part] and rewrite(variant[part]) for part in ("clear", "line"))
         for other in variant["others"]:
-            step = plan.step(other["step"])
-            for name, kind in step.field_kinds().items() if step else ():
-                if name in other["fields"]:
-                    texts = kind.with_texts(other["fields"][name], rewrite)
-                    other["fields"][name] = kind.with_places(texts, in_place)
+            in_fields(plan.step(other["step"]), other["fields"])
     return from_data(data)
 
 
@@ -51,9 +56,9 @@ def typed_values(plan: Plan) -> Iterator[tuple[str, str]]:
         texts = [entry.value for entry in variant.values] + [variant.clear, variant.line]
         yield from ((variant.name, text) for text in texts if text)
         for entry in variant.others:
-            step = plan.step(entry.step)
-            if step is not None:
-                yield from ((variant.name, text) for text in varied_step(step, entry.fields).typed_values())
+            found = plan.step(entry.step)
+            if found is not None:
+                yield from ((variant.name, text) for text in varied_step(found, entry.fields).typed_values())
 
 
 def measures_named(text: str) -> frozenset[str]:

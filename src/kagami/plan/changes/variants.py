@@ -174,7 +174,9 @@ def set_variant_value(plan: Plan, given: Given) -> Changed:
         parse_value(value)
         entries.append(OtherValue(measure=measure, value=stored_value(value, ids_by_name(plan))))
     changed = variant.model_copy(update={"values": tuple(entries)})
-    return Changed(_replaced(plan, variant, changed), f"variant {variant.name}: {measure} is {value or 'as in the mark'}")
+    return Changed(
+        _replaced(plan, variant, changed), f"variant {variant.name}: {measure} is {value or 'as in the mark'}"
+    )
 
 
 def hush_in_variant(plan: Plan, given: Given) -> Changed:
@@ -216,6 +218,8 @@ def set_package(plan: Plan, given: Given) -> Changed:
     """How files are named and sized: `pattern`, `pixels` and `height`, each where it is given."""
     package = plan.package or Package()
     pattern, pixels, height = package.pattern, package.pixels, package.height
+    if not {"pattern", "pixels", "height"} & set(given.values):
+        raise ChangeRefused("bad-change", path="pattern", reason="or pixels or height is missing")
     if "pattern" in given.values:
         pattern = given.text("pattern", limits.PATTERN_LENGTH)
         check_pattern(pattern)

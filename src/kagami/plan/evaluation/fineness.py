@@ -45,7 +45,9 @@ def fineness(marks: Sequence[Piece], most: float = math.inf) -> Fineness:
 
 
 def thinnest_of(parts: Iterable[Shape], most: float = math.inf) -> Approach | None:
-    """The thinnest place of all parts, if it is no wider than `most`; of those that are alike in area, outline and curves one is looked at."""
+    """The thinnest place of all parts, if it is no wider than `most`; of those that are alike in area, outline and
+    curves one is looked at.
+    """
     alike = {(len(part.curves), round(area(part), 7), round(perimeter(part), 7)): part for part in [*parts][::-1]}
     found = (thinnest(part, most) for part in alike.values())
     return min((way for way in found if way is not None), key=lambda way: way.distance, default=None)

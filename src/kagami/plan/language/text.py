@@ -126,7 +126,14 @@ def parse_text(text: str) -> Plan:
 
 
 def _read(text: str) -> Plan:
-    data: dict[str, Any] = {"kagami": SCHEMA, "measures": [], "tones": [], "steps": [], "colourways": [], "variants": []}
+    data: dict[str, Any] = {
+        "kagami": SCHEMA,
+        "measures": [],
+        "tones": [],
+        "steps": [],
+        "colourways": [],
+        "variants": [],
+    }
     plan = Plan()
     for number, line in enumerate(text.splitlines(), 1):
         line = line.strip()
@@ -170,19 +177,26 @@ def _read_head(word: str, value: str, data: dict[str, Any]) -> None:
     match word:
         case "Mark":
             data["title"] = value
+        case "Part":
+            if not value:
+                raise TextError("heading-unread", value=value, wanted="what the part is called")
+            data["heading"] = value
+        case "In one colour":
+            data["one_colour"] = parse_one_colour(value).model_dump(mode="json")
+        case "Package":
+            data["package"] = parse_package(value).model_dump(mode="json")
+        case _:
+            _read_value(word, value, data)
+
+
+def _read_value(word: str, value: str, data: dict[str, Any]) -> None:
+    """A head that gives a size, a tone or a measure."""
+    match word:
         case "Module":
             found = _required(_MODULE, value, "a size such as 4 mm")
             data["module"] = {"size": float(found[1]), "unit": found[2]}
         case "Sheet":
             data["sheet"] = float(_required(_SHEET, value, "a size such as 20u")[1])
-        case "In one colour":
-            data["one_colour"] = parse_one_colour(value).model_dump(mode="json")
-        case "Package":
-            data["package"] = parse_package(value).model_dump(mode="json")
-        case "Part":
-            if not value:
-                raise TextError("heading-unread", value=value, wanted="what the part is called")
-            data["heading"] = value
         case "Tone":
             found = _required(_TONE, value, "a name, = and a colour")
             name = parse_name(found[1], 0)

@@ -9,8 +9,9 @@ from __future__ import annotations
 
 import math
 import time
-from collections.abc import Callable, Collection, Iterator, Sequence
+from collections.abc import Callable, Collection, Iterator
 from dataclasses import dataclass
+from functools import partial
 from typing import Final
 
 from kagami.geometry import boolean
@@ -26,7 +27,7 @@ from kagami.plan.evaluation.cache import Cache, Passing
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.fineness import Fineness, fineness
 from kagami.plan.evaluation.forms import PIXEL, formed
-from kagami.plan.evaluation.ink import Piece, pieces
+from kagami.plan.evaluation.ink import Piece
 from kagami.plan.evaluation.readings import ink_box
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.values import LENGTH
@@ -242,7 +243,7 @@ class _Search:
         for measure in plan.measures:
             value = values.get(measure.name)
             if value and measure.solve is None and f"={measure.name}" not in self.refused:
-                yield _scaled(value, lambda text, name=measure.name: Alteration(measure=name, value=text))
+                yield _scaled(value, partial(_as_measure, measure.name))
 
     def _fields(self, plan: Plan) -> Iterator[Callable[[float], Alteration]]:
         result = evaluate(plan, self.cache)
@@ -255,7 +256,7 @@ class _Search:
                 except PlanError:
                     continue
                 if value > 0:
-                    yield _scaled(value, lambda t, s=step.id, f=field: Alteration(step=s, field=f, value=t))
+                    yield _scaled(value, partial(_as_field, step.id, field))
 
     def _muted(self, now: _Look, what: str) -> tuple[_Look, Alteration, float] | None:
         """The step without which the fault is gone, and least besides."""
@@ -328,6 +329,14 @@ class _Search:
         except PlanError:
             return None
         return look if look is not None and area(look.shape) > LEAST_LEFT * area(now.shape) else None
+
+
+def _as_measure(name: str, text: str) -> Alteration:
+    return Alteration(measure=name, value=text)
+
+
+def _as_field(step: str, field: str, text: str) -> Alteration:
+    return Alteration(step=step, field=field, value=text)
 
 
 def _scaled(value: float, made: Callable[[str], Alteration]) -> Callable[[float], Alteration]:

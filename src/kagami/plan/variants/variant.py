@@ -15,8 +15,8 @@ REVERSED: Final = "reversed"
 OUTLINED: Final = "outlined"
 FORMS: Final = (AS_IT_IS, IN_ONE, REVERSED, OUTLINED)
 FORMATS: Final = ("svg", "cubics", "web", "pdf", "print", "png", "webp", "icons", "dxf", "cut", "sheet")
-"""What a variant can be delivered as: SVG, SVG without arcs, SVG for web pages, PDF, PDF in printing inks, PNG, WebP, icons, DXF, SVG for
-a cutter, and its construction sheet.
+"""What a variant can be delivered as: SVG, SVG without arcs, SVG for web pages, PDF, PDF in printing inks, PNG, WebP,
+icons, DXF, SVG for a cutter, and its construction sheet.
 """
 USUAL: Final = ("svg", "pdf", "png")
 PATTERN: Final = "{brand}-{mark}-{variant}-{size}"

@@ -109,6 +109,8 @@ def settled(variant: Variant, plan: Plan) -> Variant:
         "others": tuple(others),
         "colourway": variant.colourway if plan.colourway(variant.colourway) else "",
     }
-    return variant if all(getattr(variant, name) == value for name, value in kept.items()) else variant.model_copy(
-        update=kept
+    return (
+        variant
+        if all(getattr(variant, name) == value for name, value in kept.items())
+        else variant.model_copy(update=kept)
     )

@@ -39,7 +39,7 @@ def crisp(art: Artwork, size: int) -> Artwork:
     whole = size / box.longer
     ink = art.ink
     best = min(
-        (_placed(edges, (ink.left, ink.bottom), whole * share, share) for share in np.linspace(SMALLER, 1.0, SCALES)),
+        (_placed(edges, (ink.left, ink.bottom), whole * share, share) for share in np.linspace(SMALLER, 1.0, SCALES).tolist()),
         key=lambda found: found[0],
     )
     _, scale, (left, bottom) = best
@@ -76,7 +76,7 @@ def _placed(
         costs = ((off - np.round(off)) ** 2 @ length) / length.sum()
         k = int(np.argmin(costs))
         cost, weight = cost + float(costs[k]) * length.sum(), weight + length.sum()
-        places.append(begin - moves[k] / scale)
+        places.append(begin - float(moves[k]) / scale)
     return cost / weight + COST_OF_SIZE * (1 - share) / (1 - SMALLER), scale, (places[0], places[1])
 
 

@@ -2,15 +2,20 @@
 
 from __future__ import annotations
 
+import io
 import math
+import re
 import struct
 import zlib
+from dataclasses import replace
 from typing import Final
 
+import numpy as np
 import resvg_py
 
 from kagami.exchange.artwork import Artwork
 from kagami.exchange.svg import write_svg
+from kagami.geometry.arrays import Floats
 from kagami.geometry.measure.size import Box
 from kagami.geometry.tolerance import SAME
 
@@ -18,6 +23,12 @@ GREATEST_SIZE: Final = 4096
 HEAD: Final = 33
 """Bytes of the signature and of the first chunk, IHDR."""
 PERCEPTUAL: Final = 0
+FINE: Final = 1024
+MOST_TIMES: Final = 8
+"""Small pictures are drawn larger, up to `FINE` pixels or so many times, and reduced: edges are drawn in quarters of a
+pixel, which would be seen in them.
+"""
+_SIZE: Final = re.compile(r'width="[^"]*" height="[^"]*" ')
 
 
 def write_png(art: Artwork, size: int, ground: str | None = None) -> bytes:
@@ -28,10 +39,45 @@ def write_png(art: Artwork, size: int, ground: str | None = None) -> bytes:
     """
     if not 1 <= size <= GREATEST_SIZE:
         raise ValueError(f"a PNG is from 1 to {GREATEST_SIZE} pixels large, not {size}")
-    svg = write_svg(art, ground=ground, pixels=pixels_of(art.box, size))
-    return _with_chunks(
-        bytes(resvg_py.svg_to_bytes(svg_string=svg, skip_system_fonts=True)), size / art.box.longer / art.millimetres
-    )
+    width, height = pixels_of(art.box, size)
+    times = max(1, min(MOST_TIMES, FINE // size))
+    svg = write_svg(in_pixels(art, width, height), ground=ground, pixels=(width * times, height * times))
+    drawn = _drawn(svg) if times == 1 else _reduced(_drawn(svg), times)
+    return _with_chunks(drawn, size / art.box.longer / art.millimetres)
+
+
+def _reduced(png: bytes, times: int) -> bytes:
+    """A picture so many times smaller: each pixel is the mean of those that it covers, as is right where alpha is."""
+    from PIL import Image
+
+    out = io.BytesIO()
+    with Image.open(io.BytesIO(png)) as opened:
+        opened.convert("RGBa").reduce(times).convert("RGBA").save(out, "PNG", optimize=True)
+    return out.getvalue()
+
+
+def _drawn(svg: str) -> bytes:
+    return bytes(resvg_py.svg_to_bytes(svg_string=svg, skip_system_fonts=True))
+
+
+def in_pixels(art: Artwork, width: int, height: int) -> Artwork:
+    """The artwork in a box of the form of a picture, in its middle, so that its ground fills all of it."""
+    box = art.box
+    across = max(box.width, box.height * width / height)
+    down = across * height / width
+    x, y = box.centre
+    wide = Box(x - across / 2, y - down / 2, x + across / 2, y + down / 2)
+    return replace(art, box=wide, clear=0.0)
+
+
+def picture_of(svg: str, width: int, height: int) -> Floats:
+    """An SVG document of a real size as resvg draws it in so many pixels, (height, width, 4) of 0 to 255."""
+    from PIL import Image
+
+    times = max(1, min(MOST_TIMES, FINE // max(width, height)))
+    sized = _SIZE.sub(f'width="{width * times}" height="{height * times}" ', svg, count=1)
+    with Image.open(io.BytesIO(_reduced(_drawn(sized), times))) as opened:
+        return np.asarray(opened.convert("RGBA"), dtype=float)
 
 
 def _with_chunks(png: bytes, a_millimetre: float) -> bytes:

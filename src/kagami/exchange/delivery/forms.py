@@ -63,6 +63,8 @@ class Form:
     """The pixels that it always has; 0 where it is asked for, or has none."""
     one_colour: bool = False
     folder: str = ""
+    sheet: bool = False
+    """Whether it is a page about the mark instead of the mark alone."""
     reads: str = ""
     """How it is read back: svg, pdf, png, webp, ico, dxf; empty for what holds no mark alone."""
 

@@ -7,6 +7,8 @@ What is found is told in the file's own units and as plain values; nothing of th
 from __future__ import annotations
 
 import io
+import itertools
+import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, Final
@@ -15,6 +17,8 @@ import numpy as np
 
 from kagami.geometry.arrays import Floats
 
+IN_LINE: Final = 1e-4
+"""The sine of an angle below which two lines are one; for arcs a share of their radius."""
 SAMPLES: Final = 64
 """Places along a curve, between which areas are extrapolated."""
 
@@ -34,6 +38,8 @@ class Found:
     cubics: int = 0
     contours: int = 0
     pieces: int = 0
+    needless: int = 0
+    """Nodes between two lines in one direction, or two arcs of one circle that are less than a whole one."""
     foreign: tuple[str, ...] = ()
     colours: tuple[str, ...] = ()
     picture: Any = field(default=None, compare=False, repr=False)
@@ -73,7 +79,7 @@ def _svg(data: bytes) -> Found:
     scale = width / across
     areas: dict[str, float] = {}
     counts = {Line: 0, Arc: 0, CubicBezier: 0}
-    contours, pieces, boxes, foreign = 0, 0, [], _foreign_in_svg(root)
+    contours, pieces, needless, boxes, foreign = 0, 0, 0, [], _foreign_in_svg(root)
     for element in root.iter("{http://www.w3.org/2000/svg}path"):
         if element.get("id") is None:
             continue  # the ground
@@ -89,6 +95,7 @@ def _svg(data: bytes) -> Found:
                 counts[type(segment)] += 1
         areas[fill] = areas.get(fill, 0.0) + scale**2 * _path_area([_segment(one) for one in path])
         boxes.append(path.bbox())
+        needless += _needless(path)
     around = np.array([box for box in boxes if box is not None])
     low, high = around[:, :2].min(axis=0), around[:, 2:].max(axis=0)
     box = (low[0] - left, top + down - high[1], high[0] - left, top + down - low[1])
@@ -101,9 +108,34 @@ def _svg(data: bytes) -> Found:
         counts[CubicBezier],
         contours,
         pieces,
+        needless,
         foreign,
         tuple(areas),
     )
+
+
+def _needless(path: Any) -> int:
+    """Nodes of a path that could be left out."""
+    from svgelements import Arc, Close, Line
+
+    def straight(a: Any, b: Any) -> bool:
+        first, second = a.end - a.start, b.end - b.start
+        across, along = first.x * second.y - first.y * second.x, first.x * second.x + first.y * second.y
+        return along > 0 and abs(across) <= IN_LINE * abs(first) * abs(second)
+
+    def round_on(a: Any, b: Any) -> bool:
+        near = IN_LINE * max(a.rx, 1.0)
+        alike = abs(a.center - b.center) <= near and abs(a.rx - b.rx) <= near and abs(a.ry - b.ry) <= near
+        return alike and a.sweep * b.sweep > 0 and abs(a.sweep + b.sweep) < math.tau - IN_LINE
+
+    count = 0
+    for a, b in itertools.pairwise(path):
+        lines = isinstance(a, Line | Close) and isinstance(b, Line | Close) and abs(a.end - a.start) > 0
+        if lines and abs(b.end - b.start) > 0:
+            count += straight(a, b)
+        elif isinstance(a, Arc) and isinstance(b, Arc):
+            count += round_on(a, b)
+    return count
 
 
 _ALLOWED: Final = {"svg", "title", "desc", "metadata", "path", "defs", "linearGradient", "radialGradient", "stop"}
@@ -194,8 +226,8 @@ def _pdf(data: bytes) -> Found:
         pieces += 1
         colour = _pdf_colour(item)
         areas[colour] = areas.get(colour, 0.0) + abs(sum(_bezier_area(one) for one in contours)) / points**2
-        boxes.append([value / points for value in item.get_bounds()])
-    around = np.array(boxes)
+        boxes += [_bezier_box(one) for one in contours if len(one) > 1]
+    around = np.array(boxes) / points
     return Found(
         (width / points, height / points),
         areas,
@@ -205,6 +237,7 @@ def _pdf(data: bytes) -> Found:
         counts[1],
         counts[2],
         pieces,
+        0,
         tuple(dict.fromkeys(foreign)),
         tuple(areas),
     )
@@ -260,6 +293,20 @@ def _bezier_area(contour: list[tuple[float, float]]) -> float:
     return float(curved.sum() / 20 + close / 2)
 
 
+def _bezier_box(contour: list[tuple[float, float]]) -> Floats:
+    """The box of a contour of cubics: left, bottom, right, top. Where a cubic turns back its derivative is 0."""
+    places = np.array(contour)
+    p = np.stack([places[k : len(places) - 3 + k : 3] for k in range(4)])
+    a, b, c = -p[0] + 3 * p[1] - 3 * p[2] + p[3], 2 * (p[0] - 2 * p[1] + p[2]), p[1] - p[0]
+    with np.errstate(divide="ignore", invalid="ignore"):
+        root = np.sqrt(b**2 - 4 * a * c)
+        turns = np.stack([(-b + root) / (2 * a), (-b - root) / (2 * a), np.where(a == 0, -c / b, np.nan)])
+    t = np.clip(np.nan_to_num(turns), 0.0, 1.0)
+    at = (1 - t) ** 3 * p[0] + 3 * (1 - t) ** 2 * t * p[1] + 3 * (1 - t) * t**2 * p[2] + t**3 * p[3]
+    every = np.vstack([places[::3], places[-1:], at.reshape(-1, 2)])
+    return np.concatenate([every.min(axis=0), every.max(axis=0)])
+
+
 def _pdf_colour(item: Any) -> str:
     import ctypes
 
@@ -271,14 +318,20 @@ def _pdf_colour(item: Any) -> str:
     return f"#{red.value:02x}{green.value:02x}{blue.value:02x}"
 
 
-def pdf_picture(data: bytes, width: int, height: int) -> Floats:
-    """The first page as PDFium draws it on white, (height, width, 3) of 0 to 255."""
+def pdf_picture(data: bytes, width: int, height: int, ground: str = "#ffffff") -> Floats:
+    """The first page as PDFium draws it on a colour, (height, width, 3) of 0 to 255. Small ones are drawn larger and
+    reduced, as PDFium moves thin parts by a fraction of a pixel.
+    """
     from pypdfium2 import PdfDocument
 
     page = PdfDocument(data)[0]
-    bitmap = page.render(scale=max(width / page.get_width(), height / page.get_height()), no_smoothpath=False)
-    picture = bitmap.to_pil().convert("RGB")
-    return np.asarray(picture.resize((width, height)) if picture.size != (width, height) else picture, dtype=float)
+    behind = (*(int(ground[k : k + 2], 16) for k in (1, 3, 5)), 255)
+    times = max(1, min(8, 1024 // max(width, height)))
+    scale = max(width / page.get_width(), height / page.get_height()) * times
+    picture = page.render(scale=scale, fill_color=behind).to_pil().convert("RGB")
+    wanted = (width * times, height * times)
+    picture = picture if picture.size == wanted else picture.crop((0, 0, *wanted))
+    return np.asarray(picture.reduce(times), dtype=float)
 
 
 def _picture(data: bytes) -> Found:
@@ -345,6 +398,7 @@ def _dxf(data: bytes) -> Found:
         cubics,
         contours,
         len(layers),
+        0,
         tuple(dict.fromkeys(foreign)),
         tuple(layers),
     )

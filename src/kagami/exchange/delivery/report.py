@@ -1,0 +1,286 @@
+"""The clean report of a file: what another library reads in it, how near that is to the plan, and how fine it is.
+
+A file whose areas, box, size or picture are not those of the plan is at fault, and is not handed out.
+"""
+
+from __future__ import annotations
+
+import io
+import json
+import re
+from dataclasses import dataclass
+from typing import Any, Final
+
+import numpy as np
+
+from kagami.exchange.artwork import MILLIMETRES, Artwork
+from kagami.exchange.crisp import crisp
+from kagami.exchange.delivery.forms import FORMS, STATED_ERROR, Form, Order
+from kagami.exchange.delivery.reading_back import Found, Unreadable, pdf_picture, read_back
+from kagami.exchange.icons import FAVICON_SIZES, masked_margin, square
+from kagami.exchange.stencil import stencil
+from kagami.geometry.arrays import Floats
+from kagami.geometry.measure.size import area, perimeter
+from kagami.plan.evaluation.cache import Cache
+from kagami.plan.evaluation.fineness import Fineness, fineness
+from kagami.plan.evaluation.forms import PIXEL, PRINT, formed
+from kagami.plan.messages import number_text
+
+LOOKED_AT: Final = 256
+"""Pixels of the longer side at which files without pixels are drawn and compared."""
+FAR: Final = 64
+"""Levels of 255 that two rasterisers' pixels may differ: edges are smoothed in different ways."""
+FEW: Final = 0.002
+"""The share of the pixels that may differ more, where thin edges lie side by side."""
+READING: Final = {"svg": STATED_ERROR, "pdf": 5e-4, "dxf": 1e-6}
+"""Millimetres (for SVG its own units) by which outlines may be off: what is written, and what the reader rounds."""
+_VARIABLE: Final = re.compile(r"var\(--[^,()]*, (#[0-9a-f]{6})\)")
+
+
+@dataclass(frozen=True, slots=True)
+class Report:
+    """What is told of a file. `faults` say why it is not handed out. Lengths in millimetres or, where `pixels`, in
+    pixels of the picture; `area_error` is a share, `pixel_error` the share of pixels that two rasterisers draw apart.
+    """
+
+    bytes: int
+    faults: tuple[str, ...]
+    counts: tuple[int, int, int] | None = None
+    """Arcs, lines and cubics."""
+    pieces: int = 0
+    needless: int = 0
+    contents: tuple[str, ...] = ()
+    """Colours, layers, sizes or inks in it."""
+    area_error: float | None = None
+    pixel_error: float | None = None
+    gap: float | None = None
+    part: float | None = None
+    pixels: bool = False
+    limit: float = PRINT
+    size: tuple[float, float] = (0.0, 0.0)
+
+    @property
+    def sound(self) -> bool:
+        """Whether it is handed out."""
+        return not self.faults
+
+    @property
+    def nodes(self) -> int:
+        """Nodes of all contours."""
+        return sum(self.counts or ())
+
+
+def report_on(order: Order, form: Form, data: bytes, cache: Cache) -> Report:
+    """Read a file back and compare it with what it was made from."""
+    if form.sheet:
+        return _of_sheet(form, data)
+    if not form.reads:
+        return _of_names(data)
+    try:
+        found = read_back(form.reads, data)
+    except Unreadable as error:
+        return Report(len(data), (f"another library does not read it: {error}",))
+    fine = fineness_of(order, cache)
+    if found.picture is not None:
+        return _of_picture(order, form, data, found, fine)
+    return _of_outlines(order, form, data, found, fine)
+
+
+def fineness_of(order: Order, cache: Cache) -> Fineness:
+    """The thinnest parts of a variant, measured once."""
+    key = ("fineness", order.variant)
+    known = cache.result(order.plan, key)
+    if isinstance(known, Fineness):
+        return known
+    made = fineness(formed(order.result, order.variant))
+    cache.put_result(order.plan, key, made)
+    return made
+
+
+def _of_outlines(order: Order, form: Form, data: bytes, found: Found, fine: Fineness) -> Report:
+    art = stencil(order.art) if form is FORMS["cut"] else square(order.art) if form is FORMS["icon-svg"] else order.art
+    real = art.millimetres
+    faults = [f"it holds {name}" for name in found.foreign]
+    error = READING[form.reads] * (MILLIMETRES[art.unit] if form.reads == "svg" else 1.0)
+    areas, worst = _areas_apart(art, form, found, error)
+    faults += areas
+    wanted = (art.box.width * real, art.box.height * real)
+    if form.reads != "dxf" and not np.allclose(found.size, wanted, atol=error + 1e-6 * max(wanted)):
+        faults.append(f"it is {_pair(found.size)} mm large and not {_pair(wanted)}")
+    if found.box is not None:
+        ink = tight(art)
+        if not np.allclose(found.box, ink, atol=error + 1e-6 * max(wanted)):
+            faults.append(f"its ink reaches over {_four(found.box)} mm and not {_four(ink)}")
+    apart = _apart(order, art, form, data)
+    if apart is not None and apart > FEW:
+        faults.append(f"two rasterisers draw {100 * apart:.2g} % of it apart")
+    return Report(
+        len(data),
+        tuple(faults),
+        (found.arcs, found.lines, found.cubics),
+        found.pieces,
+        found.needless,
+        found.colours,
+        worst,
+        apart,
+        fine.white.distance * real if fine.white else None,
+        fine.ink.distance * real if fine.ink else None,
+        size=found.size,
+    )
+
+
+def tight(art: Artwork) -> tuple[float, float, float, float]:
+    """The box of the ink as a file's reader tells it, in millimetres from the lower left of the page."""
+    from kagami.geometry.measure.size import box
+
+    boxes = np.array([box(piece.shape) for piece in art.areas])
+    low, high = boxes[:, :2].min(axis=0), boxes[:, 2:].max(axis=0)
+    corner = np.array([art.box.left, art.box.bottom])
+    left, bottom, right, top = (np.concatenate([low - corner, high - corner]) * art.millimetres).tolist()
+    return left, bottom, right, top
+
+
+def _areas_apart(art: Artwork, form: Form, found: Found, error: float) -> tuple[list[str], float | None]:
+    """What is wrong with the areas, and the greatest error as a share. An outline that is off by so much changes an
+    area by no more than its length times that.
+    """
+    if not found.areas:
+        return [], None
+    real = art.millimetres
+    plain = form.reads == "svg" and form is not FORMS["web-current"] or form is FORMS["pdf"]
+    wanted: dict[str, float] = {}
+    length: dict[str, float] = {}
+    for piece in art.areas:
+        key = (piece.fill if isinstance(piece.fill, str) else "shading") if plain else "all"
+        wanted[key] = wanted.get(key, 0.0) + area(piece.shape) * real**2
+        length[key] = length.get(key, 0.0) + perimeter(piece.shape) * real
+    got: dict[str, float] = {}
+    for key, value in found.areas.items():
+        named = ("shading" if key == "shading" or key.startswith("url(") else key) if plain else "all"
+        got[named] = got.get(named, 0.0) + value
+    faults = [f"it holds {key}, which the mark does not have" for key in got if key not in wanted]
+    worst = 0.0
+    for key, value in wanted.items():
+        off = abs(got.get(key, 0.0) - value)
+        worst = max(worst, off / value if value else 0.0)
+        if off > error * length[key] + 1e-5 * value:
+            name = "the area" if key == "all" else f"the area in {key}"
+            faults.append(f"{name} is {got.get(key, 0.0):.6g} mm² and not {value:.6g}")
+    return faults, worst
+
+
+def _apart(order: Order, art: Artwork, form: Form, data: bytes) -> float | None:
+    """The share of the pixels that two rasterisers draw apart: of an SVG resvg, and PDFium of the same artwork's PDF;
+    of a PDF the other way round. None for forms that are in other colours than the plan's.
+    """
+    from kagami.exchange.pdf import write_pdf
+    from kagami.exchange.png import picture_of
+    from kagami.exchange.svg import write_svg
+
+    if form.reads == "svg" and form is not FORMS["web-current"]:
+        svg = _VARIABLE.sub(r"\1", data.decode())  # resvg knows no variables; their defaults stand for them
+        pdf = write_pdf(art, ground=order.ground)
+    elif form is FORMS["pdf"]:
+        svg = write_svg(art, ground=order.ground)
+        pdf = data
+    else:
+        return None
+    scale = LOOKED_AT / art.box.longer
+    width, height = (max(1, round(side * scale)) for side in (art.box.width, art.box.height))
+    first = _on(picture_of(svg, width, height), order.ground)
+    second = pdf_picture(pdf, width, height, order.ground)
+    return _share_apart(first, second)
+
+
+def _on(picture: Any, ground: str) -> Floats:
+    """A picture, (height, width, 4), laid on a colour."""
+    values = np.asarray(picture, dtype=float)
+    alpha = values[..., 3:] / 255
+    return np.asarray(values[..., :3] * alpha + _channels(ground) * (1 - alpha))
+
+
+def _channels(colour: str) -> Floats:
+    return np.array([int(colour[k : k + 2], 16) for k in (1, 3, 5)], dtype=float)
+
+
+def _share_apart(first: Floats, second: Floats) -> float:
+    if first.shape != second.shape:
+        return 1.0
+    return float(np.mean(np.abs(first - second).max(axis=-1) > FAR))
+
+
+def _of_picture(order: Order, form: Form, data: bytes, found: Found, fine: Fineness) -> Report:
+    """A picture: its pixels against those that PDFium draws of the same artwork."""
+    from kagami.exchange.pdf import write_pdf
+    from kagami.exchange.png import in_pixels
+
+    height, width = found.picture.shape[:2]
+    art = pictured(order.art, form, max(width, height))
+    faults = [f"it has {name}" for name in found.foreign]
+    scale = max(width, height) / art.box.longer
+    wanted = order.size or form.pixels or max(FAVICON_SIZES)
+    if max(width, height) != wanted:
+        faults.append(f"its longer side has {max(width, height)} pixels and not {wanted}")
+    if form.reads == "ico" and found.colours != tuple(str(size) for size in sorted(FAVICON_SIZES, reverse=True)):
+        faults.append(f"it holds pictures of {', '.join(found.colours)} pixels")
+    pdf = write_pdf(in_pixels(art, width, height), ground=order.ground)
+    apart = _share_apart(_on(found.picture, order.ground), pdf_picture(pdf, width, height, order.ground))
+    # A picture has few pixels, and each of a small one lies on an edge: a handful may differ.
+    if apart > max(FEW, 4 / (width * height)):
+        faults.append(f"two rasterisers draw {100 * apart:.2g} % of it apart")
+    return Report(
+        len(data),
+        tuple(faults),
+        contents=found.colours,
+        pixel_error=apart,
+        gap=fine.white.distance * scale if fine.white else None,
+        part=fine.ink.distance * scale if fine.ink else None,
+        pixels=True,
+        limit=PIXEL,
+        size=(width, height),
+    )
+
+
+def pictured(art: Artwork, form: Form, size: int) -> Artwork:
+    """The artwork as a picture of a form shows it."""
+    if form.format != "icons":
+        return crisp(art, size)
+    margin = masked_margin(art) if form is FORMS["icon-masked"] else 0.0
+    return crisp(square(art, margin), size)
+
+
+def _of_names(data: bytes) -> Report:
+    """A manifest: whether it reads, and what it names."""
+    try:
+        names = [entry["src"] for entry in json.loads(data)["icons"]]
+    except (ValueError, KeyError, TypeError) as error:
+        return Report(len(data), (f"it does not read: {error}",))
+    return Report(len(data), (), contents=tuple(names))
+
+
+def _of_sheet(form: Form, data: bytes) -> Report:
+    """A sheet: whether another library reads it, how large it is and how many pages it has."""
+    try:
+        if form.ending == "pdf":
+            from pypdfium2 import PdfDocument
+
+            document = PdfDocument(data)
+            width, height = document[0].get_size()
+            return Report(
+                len(data), (), pieces=len(document), size=(width * 25.4 / 72, height * 25.4 / 72), contents=("pages",)
+            )
+        from lxml import etree
+
+        root = etree.parse(io.BytesIO(data), etree.XMLParser(resolve_entities=False, no_network=True)).getroot()
+        width, height = (float(root.get(side).removesuffix("mm")) for side in ("width", "height"))
+    except (ValueError, etree.XMLSyntaxError, AttributeError) as error:
+        return Report(len(data), (f"another library does not read it: {error}",))
+    return Report(len(data), (), size=(width, height))
+
+
+def _pair(size: tuple[float, float]) -> str:
+    return " × ".join(number_text(side) for side in size)
+
+
+def _four(box: tuple[float, float, float, float]) -> str:
+    return ", ".join(number_text(side) for side in box)

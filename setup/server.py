@@ -26,6 +26,7 @@ def surroundings(database: dict[str, str] | None = None) -> dict[str, str]:
     env.pop("PYTHONDONTWRITEBYTECODE", None)
     env["NUMBA_CACHE_DIR"] = str(STATE / "numba")
     env["KAGAMI_STATIC_ROOT"] = str(STATE / "static")
+    env["KAGAMI_FILES"] = str(STATE / "files")
     env["KAGAMI_SECRET_KEY"] = _secret("secret-key")
     env["KAGAMI_DEMO_PASSWORD"] = _secret("demo-password", 9)
     env.update(database or {})

@@ -18,6 +18,7 @@ import sys
 import threading
 import time
 import traceback
+from collections.abc import Callable
 from types import FrameType
 from typing import Any, Final
 
@@ -38,6 +39,7 @@ def main(words: list[str]) -> int:
     parser.add_argument("--listen", default="127.0.0.1:8420", help="address and port")
     parser.add_argument("--workers", type=int, default=1, help="processes that serve; one is enough for a machine")
     parser.add_argument("--evaluators", type=int, default=_cores(), help="processes of each worker that evaluate")
+    parser.add_argument("--makers", type=int, default=1, help="processes that make packages; 0: others do")
     parser.add_argument("--memory", type=int, default=4000, help="megabytes of address space of a worker; 0: any")
     parser.add_argument(
         "--evaluator-memory", type=int, default=2000, help="megabytes of address space of an evaluator; 0: any"
@@ -63,23 +65,26 @@ class _Parent:
     def __init__(self, listening: socket.socket, given: argparse.Namespace) -> None:
         self.listening, self.given = listening, given
         self.workers: set[int] = set()
+        self.makers: set[int] = set()
         self.stopping = False
 
     def told_to_stop(self, _number: int, _frame: FrameType | None) -> None:
         self.stopping = True
-        for worker in self.workers:
+        for worker in self.workers | self.makers:
             with contextlib.suppress(ProcessLookupError):
                 os.kill(worker, signal.SIGTERM)
 
     def run(self) -> None:
         while not self.stopping:
             while len(self.workers) < self.given.workers and not self.stopping:
-                self.workers.add(self._started())
+                self.workers.add(self._started(_work))
+            while len(self.makers) < self.given.makers and not self.stopping:
+                self.makers.add(self._started(_make))
             self._reap(0.2)
         end = time.monotonic() + GRACE_SECONDS
-        while self.workers and time.monotonic() < end:
+        while self.workers | self.makers and time.monotonic() < end:
             self._reap(0.05)
-        for worker in self.workers:
+        for worker in self.workers | self.makers:
             with contextlib.suppress(ProcessLookupError):
                 os.kill(worker, signal.SIGKILL)
 
@@ -89,17 +94,19 @@ class _Parent:
             pid, _ = os.waitpid(-1, os.WNOHANG)
         except ChildProcessError:
             self.workers.clear()
+            self.makers.clear()
             return
         if pid:
             self.workers.discard(pid)
+            self.makers.discard(pid)
             seconds = AGAIN_SECONDS if not self.stopping else 0.0
         time.sleep(seconds)
 
-    def _started(self) -> int:
+    def _started(self, work: Callable[[socket.socket, argparse.Namespace], None]) -> int:
         pid = os.fork()
         if pid == 0:
             try:
-                _work(self.listening, self.given)
+                work(self.listening, self.given)
             except Exception:  # noqa: BLE001  (told, and the worker ends)
                 traceback.print_exc()
                 sys.stderr.flush()
@@ -147,6 +154,21 @@ def _work(listening: socket.socket, given: argparse.Namespace) -> None:
     finally:
         evaluators.stop()
     os._exit(0)
+
+
+def _make(listening: socket.socket, given: argparse.Namespace) -> None:
+    """One maker of packages, until it is told to stop or has no parent any more."""
+    listening.close()
+    signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    threading.Thread(target=_end_with, args=(os.getppid(),), daemon=True).start()
+    os.nice(5)  # whoever draws comes first
+    from web.makers import make_packages
+
+    try:
+        make_packages(given.evaluator_memory)
+    finally:
+        os._exit(0)
 
 
 def _trusted() -> dict[str, Any]:

@@ -19,6 +19,7 @@ INSTALLED_APPS = [
     "django.contrib.staticfiles",
     "axes",
     "csp",
+    "procrastinate.contrib.django",
     "web.accounts",
     "web.marks",
     "web.shelf",
@@ -102,6 +103,8 @@ USE_TZ = True
 STATIC_URL = "static/"
 STATIC_ROOT = pathlib.Path(os.environ.get("KAGAMI_STATIC_ROOT", BASE_DIR / ".kagami" / "static"))
 STATICFILES_DIRS = [BASE_DIR / "web" / "static"]
+MEDIA_ROOT = pathlib.Path(os.environ.get("KAGAMI_FILES", BASE_DIR / ".kagami" / "files"))
+"""Packages, where no other storage is set. They are handed out by views alone, never by their path."""
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
     "staticfiles": {"BACKEND": "web.static_storage.ModuleStorage"},

@@ -2,6 +2,7 @@
 
 from django.urls import include, path
 
+from web.delivery.urls import handed_patterns
 from web.health import health, ready
 
 handler500 = "web.broken.broken"
@@ -9,6 +10,7 @@ handler500 = "web.broken.broken"
 urlpatterns = [
     path("health/", health, name="health"),
     path("ready/", ready, name="ready"),
+    path("handed/", include(handed_patterns)),
     path("", include("web.accounts.urls")),
     path("", include("web.shelf.urls")),
     path("marks/<int:mark_id>/", include("web.bench.urls")),

@@ -1,15 +1,25 @@
-"""Addresses of Delivery."""
+"""Addresses of Delivery, below those of a mark; `handed_patterns` are those that clients open."""
 
 from django.urls import path
 
-from web.delivery import views
+from web.delivery import handed_views, package_views, views
 
 urlpatterns = [
     path("", views.delivery, name="delivery"),
-    path("mark.svg", views.svg, name="delivery-svg"),
-    path("mark-<int:size>.png", views.png, name="delivery-png"),
-    path("file/<slug:form>/", views.file, name="delivery-file"),
-    path("package.zip", views.package, name="delivery-package"),
+    path("change/", views.change, name="delivery-change"),
+    path("walk/", views.walk, name="delivery-walk"),
+    path("file/", views.file, name="delivery-file"),
+    path("report/", views.report, name="delivery-report"),
+    path("proposals/", views.proposals, name="delivery-proposals"),
     path("plan.txt", views.text, name="delivery-text"),
     path("plan.json", views.plan, name="delivery-plan"),
+    path("packages/", package_views.order, name="package-order"),
+    path("packages/progress/", package_views.progress, name="package-progress"),
+    path("packages/<int:number>.zip", package_views.take, name="package-take"),
+    path("packages/<int:number>/", package_views.act, name="package-act"),
+    path("packages/<int:number>/link/", package_views.link, name="package-link"),
+]
+handed_patterns = [
+    path("<str:token>/", handed_views.handed, name="handed"),
+    path("<str:token>/package.zip", handed_views.take, name="handed-take"),
 ]

@@ -1,100 +1,126 @@
-"""Delivery: the finished mark as files."""
+"""The Delivery page and its forms. Each parses, calls one function, renders or sends back to the page."""
 
 import json
-from collections.abc import Callable
-from typing import Final
+from typing import Any
+from urllib.parse import urlencode
 
-from django.http import Http404, HttpRequest, HttpResponse
-from django.shortcuts import render
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
+from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.utils.http import content_disposition_header
-from django.views.decorators.http import require_safe
+from django.utils.translation import gettext as _
+from django.views.decorators.http import require_POST, require_safe
 
 from kagami.exchange.finished import NothingToDraw
 from kagami.plan.document import to_json
+from kagami.plan.errors import PlanError
 from kagami.plan.language.text import write_text
 from kagami.plan.limits import NAME_LENGTH
-from web.delivery.packaging import package_of, safe_name
-from web.delivery.works import FORMS, Wanted, file_of, offered
+from web.delivery.asked import FORMS, looked_at_after
+from web.delivery.files import Made, examined, named_file
+from web.delivery.proposals import proposed_for
+from web.delivery.works import needs_of, spread_of
 from web.evaluation.door import ask, ask_heavy
 from web.evaluation.evaluators import Busy, Stopped
 from web.evaluation.references import current_of
 from web.faults import Fault, guarded
 from web.marks.access import mark_of
 from web.marks.models import Mark
+from web.marks.services import history
 
-PNG_SIZES: Final = (256, 512, 1024, 2048)
+MOST_FILE_NAME = 400
+MOST_REFUSED = 40
+SIZES = (16, 24, 32, 48, 64)
+"""Pixels for which proposals are made."""
 
 
 @require_safe
 def delivery(request: HttpRequest, mark_id: int) -> HttpResponse:
-    """What can be taken away."""
-    return _page(request, mark_of(request.user, mark_id))
+    """The page."""
+    return page(request, mark_of(request.user, mark_id))
 
 
-def _page(request: HttpRequest, mark: Mark, fault: str = "", status: int = 200) -> HttpResponse:
-    name = request.GET.get("colourway", "")[:NAME_LENGTH]
-    found = ask(offered, current_of(mark), name)
-    shown = {"colourway": name, "suffix": f" {name}"} if found.ground else {"colourway": "", "suffix": ""}
-    context = {"mark": mark, "title": mark.name, "page": "delivery", "offered": found, "sizes": PNG_SIZES, **shown}
-    return render(request, "delivery/delivery.html", {**context, "fault": fault}, status=status)
-
-
-@require_safe
-def svg(request: HttpRequest, mark_id: int) -> HttpResponse:
-    """The SVG file, in the mark's own tones."""
-    return _written(request, mark_id, "svg", Wanted())
-
-
-@require_safe
-def png(request: HttpRequest, mark_id: int, size: int) -> HttpResponse:
-    """A PNG file, transparent round the ink, in the mark's own tones."""
-    return _written(request, mark_id, "png", Wanted(size=_size(size)), f" {size}")
-
-
-@require_safe
-def file(request: HttpRequest, mark_id: int, form: str) -> HttpResponse:
-    """A file in one of the forms, as the query wants it: `colourway`, `ground`, `size`."""
-    if form not in FORMS:
-        raise Http404("There is no such form.")
-    query = request.GET
-    text = query.get("size", "1024")
-    size = _size(int(text) if text.isdecimal() and len(text) < 6 else 0)
-    wanted = Wanted(query.get("colourway", "")[:NAME_LENGTH], query.get("ground") == "1", size)
-    named = "".join(
-        [f" {wanted.colourway}" if wanted.colourway else "", FORMS[form].suffix]
-        + ([f" {size}"] if form in ("png", "webp") else [])
-    )
-    return _written(request, mark_id, form, wanted, named)
-
-
-@require_safe
-def package(request: HttpRequest, mark_id: int) -> HttpResponse:
-    """All chosen colourways in every form, as one ZIP."""
-    mark = mark_of(request.user, mark_id)
-    name = f"{safe_name([mark.brand.name, mark.name])}.zip"
-    return _made(
-        request, mark, lambda: ask_heavy(package_of, current_of(mark), mark.brand.name), "application/zip", name
-    )
-
-
-def _size(size: int) -> int:
-    if size not in PNG_SIZES:
-        raise Http404("There is no such size.")
-    return size
-
-
-def _written(request: HttpRequest, mark_id: int, form: str, wanted: Wanted, named: str = "") -> HttpResponse:
-    mark = mark_of(request.user, mark_id)
-    name = f"{mark.name}{named}.{FORMS[form].ending}"
-    return _made(request, mark, lambda: ask_heavy(file_of, current_of(mark), form, wanted), FORMS[form].kind, name)
-
-
-def _made(request: HttpRequest, mark: Mark, make: Callable[[], bytes], kind: str, name: str) -> HttpResponse:
-    """A file; where it takes too long, or others are being made, the page says so."""
+@require_POST
+def change(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """Make the change that a form asks for."""
+    mark, kind = mark_of(request.user, mark_id), request.POST.get("kind", "")
+    if kind not in FORMS:
+        return page(request, mark, _("There is no such change here."), 400)
+    before = {one.name for one in mark.current.load().variants}
+    given = FORMS[kind](request.POST)
     try:
-        return _file(_drawn(make), kind, name)
+        made = history.make_change(request.user, mark, _base(request), kind, given)
+    except history.StaleRevision as error:
+        return page(request, mark_of(request.user, mark.id), str(error), 409)
+    except (PlanError, Stopped) as error:
+        return page(request, mark, str(error), 422)
+    names = [one.name for one in made.mark.current.load().variants]
+    return back(mark.id, looked_at_after(kind, given, before, names, _looked_at(request)))
+
+
+@require_POST
+def walk(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """Undo or redo."""
+    mark = mark_of(request.user, mark_id)
+    step = history.redo if request.POST.get("way") == "redo" else history.undo
+    try:
+        step(request.user, mark, _base(request))
+    except history.StaleRevision as error:
+        return page(request, mark_of(request.user, mark_id), str(error), 409)
+    except history.NothingFurther as error:
+        return page(request, mark, str(error), 422)
+    return back(mark_id, _looked_at(request))
+
+
+@require_safe
+def file(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """One file of the package, by its `name`: made and read back now, and handed out if it is as it should be."""
+    mark, name = mark_of(request.user, mark_id), request.GET.get("name", "")[:MOST_FILE_NAME]
+    try:
+        made = ask_heavy(named_file, current_of(mark), name, mark.brand.name, mark.current.number)
+    except NothingToDraw as error:
+        raise Http404(str(error)) from error
+    except PlanError as error:
+        return page(request, mark, str(error), 422)
     except (Busy, Stopped) as error:
-        return _page(request, mark, str(error), 503)
+        return page(request, mark, str(error), 503)
+    if made is None:
+        raise Http404("A package of this mark holds no such file.")
+    if not made.report.sound:
+        return page(request, mark, _("This file is not handed out: {why}").format(why=made.report.faults[0]), 422)
+    return _file(made, name)
+
+
+def _file(made: Made, name: str) -> HttpResponse:
+    return download(made.data, made.media, name.rpartition("/")[2])
+
+
+@require_safe
+def report(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """The clean report of a file, and who will take it: a part of the page."""
+    mark, name = mark_of(request.user, mark_id), request.GET.get("name", "")[:MOST_FILE_NAME]
+    context: dict[str, Any] = {"mark": mark, "name": name}
+    try:
+        context["examined"] = ask_heavy(examined, current_of(mark), name, mark.brand.name, mark.current.number)
+        context["needs"] = ask_heavy(needs_of, current_of(mark), _looked_at(request))
+    except (PlanError, NothingToDraw, Busy, Stopped) as error:
+        context["fault"] = str(error)
+    return render(request, "delivery/_report.html", context)
+
+
+@require_safe
+def proposals(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """What would make a variant fit for a size: a part of the page."""
+    mark, size = mark_of(request.user, mark_id), request.GET.get("pixels", "")
+    pixels = int(size) if size.isdecimal() and int(size[:6]) in SIZES else SIZES[0]
+    refused = tuple(text[:200] for text in request.GET.getlist("refused")[:MOST_REFUSED])
+    context: dict[str, Any] = {"mark": mark, "at": _looked_at(request), "sizes": SIZES, "pixels": pixels}
+    context |= {"refused": refused, "asked": True}
+    try:
+        context["proposed"] = ask_heavy(proposed_for, current_of(mark), context["at"], pixels, refused)
+    except (PlanError, Busy, Stopped) as error:
+        context["fault"] = str(error)
+    return render(request, "delivery/_proposals.html", context)
 
 
 @require_safe
@@ -104,27 +130,56 @@ def plan(request: HttpRequest, mark_id: int) -> HttpResponse:
     text = guarded("the plan file", lambda: to_json(mark.current.load()))
     if isinstance(text, Fault):
         text = json.dumps(mark.current.plan, ensure_ascii=False, indent=1)
-    return _file(text.encode(), "application/json", f"{mark.name}.json")
+    return download(text.encode(), "application/json", f"{mark.name}.json")
 
 
 @require_safe
 def text(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The plan as a text of sentences."""
     found = mark_of(request.user, mark_id).current.load()
-    return _file(write_text(found).encode(), "text/plain; charset=utf-8", f"{found.title}.plan")
+    return download(write_text(found).encode(), "text/plain; charset=utf-8", f"{found.title}.plan")
 
 
-def _drawn(draw: Callable[[], bytes]) -> bytes:
-    """A file; a mark without ink has none."""
-    try:
-        return draw()
-    except NothingToDraw as error:
-        raise Http404(str(error)) from error
-
-
-def _file(content: bytes, kind: str, name: str) -> HttpResponse:
+def download(content: bytes, kind: str, name: str) -> HttpResponse:
     """A download; the browser never shows it in place, so that it cannot act on the site."""
     response = HttpResponse(content, content_type=kind)
     response["Content-Disposition"] = content_disposition_header(True, name.replace("/", "-"))
     response["X-Content-Type-Options"] = "nosniff"
     return response
+
+
+def _base(request: HttpRequest) -> int:
+    text = request.POST.get("base", "")
+    return int(text) if text.isdecimal() and len(text) < 12 else 0
+
+
+def _looked_at(request: HttpRequest) -> str:
+    return (request.POST if request.method == "POST" else request.GET).get("at", "")[:NAME_LENGTH]
+
+
+def back(mark_id: int, at: str) -> HttpResponseRedirect:
+    """To the page, with a variant looked at."""
+    address = reverse("delivery", args=[mark_id])
+    return redirect(f"{address}?{urlencode({'at': at})}" if at else address)
+
+
+def page(request: HttpRequest, mark: Mark, fault: str = "", status: int = 200) -> HttpResponse:
+    """The page, with what went wrong."""
+    name = request.GET.get("file", "")[:MOST_FILE_NAME]
+    spread = guarded("Delivery", lambda: ask(spread_of, current_of(mark), mark.brand.name, _looked_at(request), name))
+    if isinstance(spread, Fault):
+        return render(request, "bench/way_back.html", {"mark": mark, "number": spread.number}, status=500)
+    context = {
+        "mark": mark,
+        "title": mark.name,
+        "page": "delivery",
+        "spread": spread,
+        "at": spread.at.variant.name if spread.at else "",
+        "fault": fault,
+        "sizes": SIZES,
+        "pixels": SIZES[0],
+        "deliveries": mark.deliveries.select_related("revision", "author").defer("revision__plan").prefetch_related("links"),
+        "can_undo": mark.current.parent_id is not None,
+        "can_redo": history.can_redo(mark),
+    }
+    return render(request, "delivery/delivery.html", context, status=status)

@@ -65,6 +65,8 @@ class Form:
     folder: str = ""
     sheet: bool = False
     """Whether it is a page about the mark instead of the mark alone."""
+    of_colourways: bool = False
+    """Whether it is made where there are colourways alone."""
     reads: str = ""
     """How it is read back: svg, pdf, png, webp, ico, dxf; empty for what holds no mark alone."""
 
@@ -163,6 +165,18 @@ def _masked(order: Order) -> bytes:
     return write_icon(order.art, order.size, order.ground, masked_margin(order.art))
 
 
+def _document(order: Order) -> bytes:
+    from kagami.plan.document import to_json
+
+    return to_json(order.plan).encode()
+
+
+def _sentences(order: Order) -> bytes:
+    from kagami.plan.language.text import write_text
+
+    return write_text(order.plan).encode()
+
+
 def _manifest(order: Order) -> bytes:
     from kagami.exchange.icons import write_manifest
 
@@ -170,6 +184,8 @@ def _manifest(order: Order) -> bytes:
     return write_manifest(order.plan.title, order.ground, icons)
 
 
+ABOUT: Final = "about"
+"""The format of what is about the mark as a whole; each package holds it."""
 SVG: Final = "image/svg+xml"
 PDF: Final = "application/pdf"
 PNG: Final = "image/png"
@@ -211,5 +227,7 @@ FORMS: Final[dict[str, Form]] = {
     ),
     "dxf": Form("dxf", "", "dxf", "image/vnd.dxf", "cutters: true arcs, millimetres", _dxf, reads="dxf"),
     "cut": Form("cut", "cut", "svg", SVG, "cutters: nothing overlaps, inner outlines first", _cut, reads="svg"),
+    "plan": Form(ABOUT, "plan", "json", "application/json", "the plan itself, to keep or hand on", _document),
+    "sentences": Form(ABOUT, "plan", "plan", "text/plain", "the plan as sentences, to read", _sentences),
 }
-"""All forms of one variant's files, by name."""
+"""All forms of files, by name: those of one variant, and those about the mark as a whole."""

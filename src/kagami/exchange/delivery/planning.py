@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from kagami.exchange.artwork import Artwork
-from kagami.exchange.delivery.forms import FORMS, Form, Order
+from kagami.exchange.delivery.forms import ABOUT, FORMS, Form, Order
 from kagami.exchange.finished import variant_artwork
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
@@ -38,6 +38,10 @@ def planned_files(plan: Plan, brand: str, one_colour: frozenset[str]) -> tuple[P
                 continue
             for size in sizes_in(form, package, variant):
                 found.append(Planned(_name(plan, package, brand, variant, form, size, taken), variant.name, key, size))
+    stem = named_by("{brand}-{mark}", _words(plan, brand, Variant(name="all"), "", ""))
+    for key, form in FORMS.items() if found else ():
+        if form.format == ABOUT and (not form.of_colourways or plan.colourways):
+            found.append(Planned(free_among(f"{stem}-{form.kind}", form.ending, taken), "", key))
     return tuple(found)
 
 

@@ -13,7 +13,7 @@ from typing import Final
 import numpy as np
 
 from kagami.exchange.artwork import Artwork
-from kagami.exchange.delivery.reading_back import Found
+from kagami.exchange.delivery.report import Report
 from kagami.exchange.stencil import stencil
 from kagami.geometry.boolean import difference, union
 from kagami.geometry.errors import GeometryError
@@ -82,11 +82,11 @@ class Receiver:
 
     name: str
     limits: Limits
-    looks: Callable[[Artwork, Limits, Found | None], tuple[list[Reason], str]]
+    looks: Callable[[Artwork, Limits, Report | None], tuple[list[Reason], str]]
 
 
-def asked(receiver: Receiver, art: Artwork, fine: Fineness, found: Found | None = None) -> Verdict:
-    """What a receiver says of a mark at its real size; `found` is what was read in its file."""
+def asked(receiver: Receiver, art: Artwork, fine: Fineness, found: Report | None = None) -> Verdict:
+    """What a receiver says of a mark at its real size; `found` is the report on its file."""
     limits, real = receiver.limits, art.millimetres
     longer = art.ink.longer
     reasons, met_from = [], None
@@ -117,7 +117,7 @@ def _middle(way: Approach) -> Point:
     return Point((way.first.x + way.second.x) / 2, (way.first.y + way.second.y) / 2)
 
 
-def _cutter(art: Artwork, limits: Limits, _found: Found | None) -> tuple[list[Reason], str]:
+def _cutter(art: Artwork, limits: Limits, _found: Report | None) -> tuple[list[Reason], str]:
     real = art.millimetres
     cut = stencil(art)
     length = sum(perimeter(piece.shape) for piece in cut.areas) * real
@@ -134,7 +134,7 @@ def _cutter(art: Artwork, limits: Limits, _found: Found | None) -> tuple[list[Re
     return reasons, f"blade path {metres} m in {outlines} outlines, about {_time(seconds)}"
 
 
-def _engraver(art: Artwork, limits: Limits, _found: Found | None) -> tuple[list[Reason], str]:
+def _engraver(art: Artwork, limits: Limits, _found: Report | None) -> tuple[list[Reason], str]:
     """What a round tool reaches: the mark, opened by its radius. The rest are corners."""
     radius = limits.part / 2 / art.millimetres
     whole = union(*(piece.shape for piece in art.areas))
@@ -152,7 +152,7 @@ def _engraver(art: Artwork, limits: Limits, _found: Found | None) -> tuple[list[
     return [], f"{tool} all but {100 * share:.2g} % is reached"
 
 
-def _garment(art: Artwork, limits: Limits, _found: Found | None) -> tuple[list[Reason], str]:
+def _garment(art: Artwork, limits: Limits, _found: Report | None) -> tuple[list[Reason], str]:
     """Separates into inks: each a screen, with the area it covers."""
     real = art.millimetres
     covers: dict[str, float] = {}
@@ -164,13 +164,13 @@ def _garment(art: Artwork, limits: Limits, _found: Found | None) -> tuple[list[R
     return [], f"{screens}: {inks}"
 
 
-def _embroiderer(art: Artwork, limits: Limits, _found: Found | None) -> tuple[list[Reason], str]:
+def _embroiderer(art: Artwork, limits: Limits, _found: Report | None) -> tuple[list[Reason], str]:
     real = art.millimetres
     stitches = sum(area(piece.shape) for piece in art.areas) * real**2 / (STITCH * ROWS)
     return [], f"about {math.ceil(stitches / 100) * 100} stitches"
 
 
-def _icon_shop(art: Artwork, limits: Limits, found: Found | None) -> tuple[list[Reason], str]:
+def _icon_shop(art: Artwork, limits: Limits, found: Report | None) -> tuple[list[Reason], str]:
     """Plain vector alone."""
     if found is None:
         return [], "plain outlines"
@@ -180,7 +180,7 @@ def _icon_shop(art: Artwork, limits: Limits, found: Found | None) -> tuple[list[
     return reasons, f"plain outlines, {found.nodes} nodes"
 
 
-def _stamp(art: Artwork, limits: Limits, _found: Found | None) -> tuple[list[Reason], str]:
+def _stamp(art: Artwork, limits: Limits, _found: Report | None) -> tuple[list[Reason], str]:
     """A stamp prints mirrored: the rubber holds the mark turned over."""
     size = np.array([art.ink.width, art.ink.height]) * art.millimetres
     return [], f"a stamp of {number_text(round(float(size[0])))} × {number_text(round(float(size[1])))} mm"

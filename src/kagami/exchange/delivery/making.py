@@ -1,0 +1,43 @@
+"""A planned file, made and read back."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from kagami.exchange.delivery.forms import FORMS, Order
+from kagami.exchange.delivery.planning import Planned, order_of
+from kagami.exchange.delivery.report import Report, report_on
+from kagami.plan.document import Plan
+from kagami.plan.evaluation.cache import Cache
+
+
+@dataclass(frozen=True, slots=True)
+class Made:
+    """A file with its report; where that is at fault, the file is not to be handed out."""
+
+    data: bytes
+    report: Report
+
+
+def made(plan: Plan, cache: Cache, planned: Planned, *, brand: str = "", change: int = 0) -> Made:
+    """Make a file and read it back.
+
+    Raises:
+        NothingToDraw: its variant has no ink.
+        PlanError: a value of its variant comes to nothing.
+    """
+    form = FORMS[planned.form]
+    order = order_for(plan, cache, planned, brand=brand, change=change)
+    data = form.write(order)
+    return Made(data, report_on(order, form, data, cache))
+
+
+def order_for(plan: Plan, cache: Cache, planned: Planned, *, brand: str = "", change: int = 0) -> Order:
+    """What a planned file is made from; that of the mark as it is for files about all of it.
+
+    Raises:
+        NothingToDraw: its variant has no ink.
+        PlanError: a value of its variant comes to nothing.
+    """
+    variant = plan.variant(planned.variant) if planned.variant else None
+    return replace(order_of(plan, cache, variant, brand=brand, change=change), size=planned.size)

@@ -1,0 +1,1 @@
+"""What Delivery does, apart from its pages: order packages, make them, hand them out."""

@@ -19,7 +19,10 @@ def _number(data: QueryDict, name: str) -> int:
 
 def _named(*texts: str) -> Callable[[QueryDict], dict[str, Any]]:
     """A change of the variant `name` that takes further texts."""
-    return lambda data: {"name": _text(data, "name"), **{text: _text(data, text, limits.SENTENCE_LENGTH) for text in texts}}
+    return lambda data: {
+        "name": _text(data, "name"),
+        **{text: _text(data, text, limits.SENTENCE_LENGTH) for text in texts},
+    }
 
 
 def _field(data: QueryDict) -> dict[str, Any]:

@@ -87,7 +87,9 @@ def link(request: HttpRequest, mark_id: int, number: int) -> HttpResponse:
     delivery = _delivery_of(request, mark_id, number)
     if "revoke" in request.POST:
         identity = request.POST["revoke"][:40]
-        found = get_object_or_404(ClientLink.objects.select_related("delivery__mark__brand"), delivery=delivery, identity=identity)
+        found = get_object_or_404(
+            ClientLink.objects.select_related("delivery__mark__brand"), delivery=delivery, identity=identity
+        )
         handing.revoke_link(request.user, found)
         return back(mark_id, request.POST.get("at", "")[:100])
     days = request.POST.get("days", "")

@@ -66,10 +66,14 @@ def _proposal(mending: Mending, names: dict[str, str]) -> Proposal:
     common = {"key": alteration.key, "fault": fault, "comes_to": comes_to}
     if alteration.measure:
         words = _("{name} is {value}").format(name=alteration.measure, value=alteration.value)
-        return Proposal(words=words, kind="set-variant-value", measure=alteration.measure, value=alteration.value, **common)
+        return Proposal(
+            words=words, kind="set-variant-value", measure=alteration.measure, value=alteration.value, **common
+        )
     step = names.get(alteration.step, alteration.step)
     if not alteration.value:
-        return Proposal(words=_("without {name}").format(name=step), kind="hush-in-variant", step=alteration.step, **common)
+        return Proposal(
+            words=_("without {name}").format(name=step), kind="hush-in-variant", step=alteration.step, **common
+        )
     words = _("{field} of {name} is {value}").format(
         field=alteration.field.replace("_", " "), name=step, value=alteration.value
     )
@@ -80,4 +84,3 @@ def _proposal(mending: Mending, names: dict[str, str]) -> Proposal:
 
 def _px(pixels: float) -> str:
     return f"{number_text(float(f'{pixels:.2g}'))} px"
-

@@ -26,9 +26,7 @@ def told(report: Report) -> str:
     parts = []
     if report.counts is not None:
         arcs, lines, cubics = report.counts
-        parts.append(
-            _("{arcs} arcs, {lines} lines, {cubics} cubics").format(arcs=arcs, lines=lines, cubics=cubics)
-        )
+        parts.append(_("{arcs} arcs, {lines} lines, {cubics} cubics").format(arcs=arcs, lines=lines, cubics=cubics))
     if report.area_error is not None:
         parts.append(_("area within {share}").format(share=share_text(report.area_error)))
     if report.pixel_error is not None:

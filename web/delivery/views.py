@@ -178,7 +178,9 @@ def page(request: HttpRequest, mark: Mark, fault: str = "", status: int = 200) -
         "fault": fault,
         "sizes": SIZES,
         "pixels": SIZES[0],
-        "deliveries": mark.deliveries.select_related("revision", "author").defer("revision__plan").prefetch_related("links"),
+        "deliveries": mark.deliveries.select_related("revision", "author")
+        .defer("revision__plan")
+        .prefetch_related("links"),
         "can_undo": mark.current.parent_id is not None,
         "can_redo": history.can_redo(mark),
     }

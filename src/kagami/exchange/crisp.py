@@ -39,7 +39,10 @@ def crisp(art: Artwork, size: int) -> Artwork:
     whole = size / box.longer
     ink = art.ink
     best = min(
-        (_placed(edges, (ink.left, ink.bottom), whole * share, share) for share in np.linspace(SMALLER, 1.0, SCALES).tolist()),
+        (
+            _placed(edges, (ink.left, ink.bottom), whole * share, share)
+            for share in np.linspace(SMALLER, 1.0, SCALES).tolist()
+        ),
         key=lambda found: found[0],
     )
     _, scale, (left, bottom) = best

@@ -92,3 +92,24 @@ ON_THE_WAY: Final = 1e-3
 
 OVERSHOOT: Final = 1e-3
 """What must reach a line is drawn so much longer, as a share of it."""
+
+STATED_ERROR: Final = 5e-4
+"""No point of an SVG document is further than this (in its units) from where it should be."""
+
+READ_POINT: Final = 5e-4
+"""A reader of PDF that rounds places gives them no further off than this, in millimetres."""
+
+READ_EXACT: Final = 1e-6
+"""A reader of text gives places no further off than this, in millimetres, or as a share of a size."""
+
+READ_AREA: Final = 1e-5
+"""Areas that a reader finds agree to this share, besides what outlines are off."""
+
+PAGE: Final = 1e-3
+"""What reaches over a page to this many points covers it."""
+
+IN_LINE: Final = 1e-4
+"""Two lines that turn by a lesser sine are one; two arcs whose circles agree to this share of their radius too."""
+
+DRAWN_APART: Final = 2e-3
+"""The share of their pixels in which two rasterisers may draw the same outlines apart."""

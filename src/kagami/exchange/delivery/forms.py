@@ -10,13 +10,11 @@ from kagami.exchange.artwork import Artwork
 from kagami.exchange.crisp import crisp
 from kagami.exchange.stencil import stencil
 from kagami.exchange.svg import Fills, write_svg
+from kagami.geometry.tolerance import STATED_ERROR
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.result import Result
 from kagami.plan.tones.listed import INK
 from kagami.plan.variants.variant import Variant
-
-STATED_ERROR: Final = 0.0005
-"""Units of an SVG document that no point of it is off by."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -16,9 +16,10 @@ from typing import Any, Final
 import numpy as np
 
 from kagami.geometry.arrays import Floats
+from kagami.geometry.tolerance import IN_LINE, PAGE, UNMOVED
 
-IN_LINE: Final = 1e-4
-"""The sine of an angle below which two lines are one; for arcs a share of their radius."""
+DRAWN: Final = 2048
+"""Pixels of the longer side at which PDFium draws a page that is to be compared."""
 SAMPLES: Final = 64
 """Places along a curve, between which areas are extrapolated."""
 
@@ -90,7 +91,7 @@ def _svg(data: bytes) -> Found:
             if isinstance(segment, Move):
                 contours += 1
             elif isinstance(segment, Close):
-                counts[Line] += bool(abs(segment.end - segment.start) > 1e-9)
+                counts[Line] += bool(abs(segment.end - segment.start) > UNMOVED)
             else:
                 counts[type(segment)] += 1
         areas[fill] = areas.get(fill, 0.0) + scale**2 * _path_area([_segment(one) for one in path])
@@ -274,7 +275,7 @@ def _pdf_contours(item: Any, counts: list[int]) -> list[list[tuple[float, float]
 def _is_page(contour: list[tuple[float, float]], width: float, height: float) -> bool:
     places = np.array(contour)
     low, high = places.min(axis=0), places.max(axis=0)
-    return bool(np.allclose(low, 0, atol=1e-3) and np.allclose(high, (width, height), atol=1e-3))
+    return bool(np.allclose(low, 0, atol=PAGE) and np.allclose(high, (width, height), atol=PAGE))
 
 
 def _bezier_area(contour: list[tuple[float, float]]) -> float:
@@ -319,14 +320,14 @@ def _pdf_colour(item: Any) -> str:
 
 
 def pdf_picture(data: bytes, width: int, height: int, ground: str = "#ffffff") -> Floats:
-    """The first page as PDFium draws it on a colour, (height, width, 3) of 0 to 255. Small ones are drawn larger and
-    reduced, as PDFium moves thin parts by a fraction of a pixel.
+    """The first page as PDFium draws it on a colour, (height, width, 3) of 0 to 255. It is drawn larger and reduced, as
+    PDFium lays upright rectangles on whole pixels.
     """
     from pypdfium2 import PdfDocument
 
     page = PdfDocument(data)[0]
     behind = (*(int(ground[k : k + 2], 16) for k in (1, 3, 5)), 255)
-    times = max(1, min(8, 1024 // max(width, height)))
+    times = max(1, min(8, DRAWN // max(width, height)))
     scale = max(width / page.get_width(), height / page.get_height()) * times
     picture = page.render(scale=scale, fill_color=behind).to_pil().convert("RGB")
     wanted = (width * times, height * times)

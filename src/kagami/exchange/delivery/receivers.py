@@ -22,6 +22,7 @@ from kagami.geometry.measure.size import area, box, perimeter
 from kagami.geometry.offset import offset
 from kagami.geometry.point import Point
 from kagami.geometry.selection import islands
+from kagami.geometry.tolerance import UNMOVED
 from kagami.plan.evaluation.fineness import Fineness
 from kagami.plan.messages import number_text
 
@@ -95,7 +96,7 @@ def asked(receiver: Receiver, art: Artwork, fine: Fineness, found: Report | None
             continue
         needed = least * longer / way.distance
         met_from = max(met_from or 0.0, needed)
-        if way.distance * real < least - 1e-9:
+        if way.distance * real < least - UNMOVED:
             reasons.append(Reason(_too_thin(what, way.distance * real, least), _middle(way)))
     if limits.colours and len(art.colours) > limits.colours:
         words = "one colour" if limits.colours == 1 else f"{limits.colours} colours"

@@ -15,12 +15,13 @@ import numpy as np
 
 from kagami.exchange.artwork import MILLIMETRES, Artwork
 from kagami.exchange.crisp import crisp
-from kagami.exchange.delivery.forms import FORMS, STATED_ERROR, Form, Order
+from kagami.exchange.delivery.forms import FORMS, Form, Order
 from kagami.exchange.delivery.reading_back import Found, Unreadable, pdf_picture, read_back
 from kagami.exchange.icons import FAVICON_SIZES, masked_margin, square
 from kagami.exchange.stencil import stencil
 from kagami.geometry.arrays import Floats
 from kagami.geometry.measure.size import area, perimeter
+from kagami.geometry.tolerance import DRAWN_APART, READ_AREA, READ_EXACT, READ_POINT, STATED_ERROR
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.fineness import Fineness, fineness
 from kagami.plan.evaluation.forms import PIXEL, PRINT, formed
@@ -30,9 +31,7 @@ LOOKED_AT: Final = 256
 """Pixels of the longer side at which files without pixels are drawn and compared."""
 FAR: Final = 64
 """Levels of 255 that two rasterisers' pixels may differ: edges are smoothed in different ways."""
-FEW: Final = 0.002
-"""The share of the pixels that may differ more, where thin edges lie side by side."""
-READING: Final = {"svg": STATED_ERROR, "pdf": 5e-4, "dxf": 1e-6}
+READING: Final = {"svg": STATED_ERROR, "pdf": READ_POINT, "dxf": READ_EXACT}
 """Millimetres (for SVG its own units) by which outlines may be off: what is written, and what the reader rounds."""
 _VARIABLE: Final = re.compile(r"var\(--[^,()]*, (#[0-9a-f]{6})\)")
 
@@ -109,14 +108,14 @@ def _of_outlines(order: Order, form: Form, data: bytes, found: Found, fine: Fine
     areas, worst = _areas_apart(art, form, found, error)
     faults += areas
     wanted = (art.box.width * real, art.box.height * real)
-    if form.reads != "dxf" and not np.allclose(found.size, wanted, atol=error + 1e-6 * max(wanted)):
+    if form.reads != "dxf" and not np.allclose(found.size, wanted, atol=error + READ_EXACT * max(wanted)):
         faults.append(f"it is {_pair(found.size)} mm large and not {_pair(wanted)}")
     if found.box is not None:
         ink = tight(art)
-        if not np.allclose(found.box, ink, atol=error + 1e-6 * max(wanted)):
+        if not np.allclose(found.box, ink, atol=error + READ_EXACT * max(wanted)):
             faults.append(f"its ink reaches over {_four(found.box)} mm and not {_four(ink)}")
     apart = _apart(order, art, form, data)
-    if apart is not None and apart > FEW:
+    if apart is not None and apart > DRAWN_APART:
         faults.append(f"two rasterisers draw {100 * apart:.2g} % of it apart")
     return Report(
         len(data),
@@ -152,7 +151,7 @@ def _areas_apart(art: Artwork, form: Form, found: Found, error: float) -> tuple[
     if not found.areas:
         return [], None
     real = art.millimetres
-    plain = form.reads == "svg" and form is not FORMS["web-current"] or form is FORMS["pdf"]
+    plain = (form.reads == "svg" and form is not FORMS["web-current"]) or form is FORMS["pdf"]
     wanted: dict[str, float] = {}
     length: dict[str, float] = {}
     for piece in art.areas:
@@ -168,7 +167,7 @@ def _areas_apart(art: Artwork, form: Form, found: Found, error: float) -> tuple[
     for key, value in wanted.items():
         off = abs(got.get(key, 0.0) - value)
         worst = max(worst, off / value if value else 0.0)
-        if off > error * length[key] + 1e-5 * value:
+        if off > error * length[key] + READ_AREA * value:
             name = "the area" if key == "all" else f"the area in {key}"
             faults.append(f"{name} is {got.get(key, 0.0):.6g} mm² and not {value:.6g}")
     return faults, worst
@@ -245,7 +244,7 @@ def _of_picture(order: Order, form: Form, data: bytes, found: Found, fine: Finen
     pdf = write_pdf(in_pixels(art, width, height), ground=order.ground)
     apart = _share_apart(_on(found.picture, order.ground), pdf_picture(pdf, width, height, order.ground))
     # A picture has few pixels, and each of a small one lies on an edge: a handful may differ.
-    if apart > max(FEW, 4 / (width * height)):
+    if apart > max(DRAWN_APART, 4 / (width * height)):
         faults.append(f"two rasterisers draw {100 * apart:.2g} % of it apart")
     return Report(
         len(data),

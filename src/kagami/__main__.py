@@ -7,16 +7,16 @@ import json
 import pathlib
 import sys
 import time
-from collections.abc import Callable
 from typing import Any, Final
 
-from kagami.exchange.artwork import Artwork
-from kagami.exchange.finished import NothingToDraw, artwork
-from kagami.exchange.png import GREATEST_SIZE, write_png
-from kagami.exchange.svg import write_svg
+from kagami.exchange.delivery.forms import FORMS, Form, Order
+from kagami.exchange.finished import NothingToDraw, artwork, variant_artwork
+from kagami.exchange.png import GREATEST_SIZE
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
+from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.forms import ground_of
 from kagami.plan.evaluation.readings import measure_mark
 from kagami.plan.evaluation.result import Result
 from kagami.plan.files import load_plan
@@ -24,41 +24,12 @@ from kagami.plan.language.sentences import write_sentence
 from kagami.plan.messages import listing
 from kagami.plan.tones.colourways import Colourway, colours_in
 from kagami.plan.tones.listed import GROUND
+from kagami.plan.variants.variant import Variant
+from kagami.plan.variants.varying import varied
 
-
-def _pdf(art: Artwork, _size: int, ground: str | None) -> bytes:
-    from kagami.exchange.pdf import write_pdf  # each form is loaded where it is asked for
-
-    return write_pdf(art, ground=ground)
-
-
-def _dxf(art: Artwork, _size: int, _ground: str | None) -> bytes:
-    from kagami.exchange.dxf import write_dxf
-
-    return write_dxf(art)
-
-
-def _webp(art: Artwork, size: int, ground: str | None) -> bytes:
-    from kagami.exchange.icons import write_webp
-
-    return write_webp(art, size, ground)
-
-
-def _ico(art: Artwork, _size: int, ground: str | None) -> bytes:
-    from kagami.exchange.icons import write_ico
-
-    return write_ico(art, ground=ground)
-
-
-WRITERS: Final[dict[str, Callable[[Artwork, int, str | None], bytes]]] = {
-    ".svg": lambda art, size, ground: write_svg(art, ground=ground).encode(),
-    ".png": write_png,
-    ".pdf": _pdf,
-    ".dxf": _dxf,
-    ".webp": _webp,
-    ".ico": _ico,
-}
-ENDINGS: Final = ", ".join(WRITERS)
+FORM_OF: Final = {".svg": "svg", ".png": "png", ".pdf": "pdf", ".dxf": "dxf", ".webp": "webp", ".ico": "icon-set"}
+"""The form of file that an ending stands for, where none is named."""
+ENDINGS: Final = ", ".join(FORM_OF)
 
 
 def main(words: list[str]) -> int:
@@ -69,6 +40,8 @@ def main(words: list[str]) -> int:
     draw.add_argument("plan", type=pathlib.Path)
     draw.add_argument("-o", "--out", type=pathlib.Path, required=True, help=f"a file that ends in {ENDINGS}")
     draw.add_argument("--size", type=int, default=1024, help=f"pixels of a PNG's longer side, to {GREATEST_SIZE}")
+    draw.add_argument("--variant", help="the name of one of the plan's variants, with its clear space")
+    draw.add_argument("--form", help="a form of file as packages hold it, such as print-cmyk, cut or sheet-pdf")
     draw.add_argument("--colourway", help="the name of one of the plan's colourways")
     draw.add_argument("--ground", action="store_true", help="draw its ground too")
     draw.add_argument("--readings", type=pathlib.Path, help="write the readings to this JSON file")
@@ -84,18 +57,56 @@ def main(words: list[str]) -> int:
 
 
 def _draw(plan: Plan, given: argparse.Namespace) -> int:
-    ending = given.out.suffix.lower()
-    if ending not in WRITERS:
-        raise ValueError(f"{given.out}: the file's name must end in {ENDINGS}")
-    result = evaluate(plan)
+    form = _form(given)
+    if given.variant is not None and given.colourway is not None:
+        raise ValueError("a variant has its own colourway: name one of them")
+    if not 1 <= given.size <= GREATEST_SIZE:
+        raise ValueError(f"a picture is from 1 to {GREATEST_SIZE} pixels large, not {given.size}")
+    variant = _variant(plan, given.variant)
+    cache = Cache()
+    result = evaluate(varied(plan, variant), cache)
     _report(result)
     colourway = _colourway(plan, given.colourway)
-    art = artwork(plan, result, colourway=colourway)
-    ground = colours_in(plan.tones, colourway).known[GROUND] if given.ground else None
-    given.out.write_bytes(WRITERS[ending](art, given.size, ground))
+    art = variant_artwork(result, variant) if variant else artwork(plan, result, colourway=colourway)
+    ground = ground_of(result, variant) if variant else colours_in(plan.tones, colourway).known[GROUND]
+    on_ground = given.ground or (variant is not None and variant.plate)
+    order = Order(art, ground, on_ground, result, cache, variant, form.pixels or given.size)
+    given.out.write_bytes(form.write(order))
     if given.readings:
         given.readings.write_text(json.dumps(readings_data(result), indent=1) + "\n", encoding="utf-8")
     return 0 if result.sound else 1
+
+
+def _form(given: argparse.Namespace) -> Form:
+    """The form of file that is asked for.
+
+    Raises:
+        ValueError: there is none of that name, or its ending is another.
+    """
+    ending = given.out.suffix.lower()
+    if given.form is None:
+        if ending not in FORM_OF:
+            raise ValueError(f"{given.out}: the file's name must end in {ENDINGS}")
+        return FORMS[FORM_OF[ending]]
+    if given.form not in FORMS:
+        raise ValueError(f"there is no form “{given.form}”. There are: {', '.join(FORMS)}")
+    form = FORMS[given.form]
+    if ending != f".{form.ending}":
+        raise ValueError(f"{given.out}: files of the form {given.form} end in .{form.ending}")
+    return form
+
+
+def _variant(plan: Plan, name: str | None) -> Variant | None:
+    """The variant that is asked for.
+
+    Raises:
+        PlanError: there is none of that name.
+    """
+    found = plan.variant(name) if name is not None else None
+    if name is not None and found is None:
+        known = listing([one.name for one in plan.variants]) or "none"
+        raise PlanError("no-variant", name=name, known=known)
+    return found
 
 
 def _colourway(plan: Plan, name: str | None) -> Colourway | None:

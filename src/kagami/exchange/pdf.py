@@ -78,10 +78,11 @@ class PagePen:
 
     def _at(self, point: Point) -> str:
         x, y = self.by.point(point)
-        return f"{_number(x)} {_number(y)}"
+        return f"{number(x)} {number(y)}"
 
 
-def _number(value: float) -> str:
+def number(value: float) -> str:
+    """A number in as few digits as its place needs."""
     text = f"{value:.{DECIMALS}f}".rstrip("0").rstrip(".")
     return "0" if text in ("-0", "") else text
 
@@ -108,10 +109,10 @@ def write_pdf(
     for name in ("/MediaBox", "/TrimBox"):
         page.obj[name] = bounds
     resources = pikepdf.Dictionary()
-    space = _Space(inks, resources, pdf)
+    space = Space(inks, resources, pdf)
     rows = []
     if ground is not None:
-        rows.append(f"{space.fill(ground)} 0 0 {_number(width)} {_number(height)} re f")
+        rows.append(f"{space.fill(ground)} 0 0 {number(width)} {number(height)} re f")
     for area in art.areas:
         pen = PagePen(by)
         draw(area.shape, pen)
@@ -122,25 +123,30 @@ def write_pdf(
         page.obj["/ArtBox"] = pikepdf.Array([_real(edge), _real(edge), _real(width - edge), _real(height - edge)])
     page.obj["/Contents"] = pdf.make_stream("\n".join(rows).encode("ascii"))
     page.obj["/Resources"] = resources
-    pdf.docinfo["/Title"] = art.title
-    if author:
-        pdf.docinfo["/Author"] = author
-    with pdf.open_metadata(set_pikepdf_as_editor=False, update_docinfo=False) as meta:
-        meta["dc:title"] = art.title
-        if author:
-            meta["dc:creator"] = [author]
+    described(pdf, art.title, author)
     out = io.BytesIO()
     pdf.save(out, deterministic_id=True, compress_streams=True, min_version="1.4")
     return out.getvalue()
 
 
+def described(pdf: pikepdf.Pdf, title: str, author: str) -> None:
+    """What a document is called, and by whom it is, in both places where that stands (ISO 32000-1, 14.3)."""
+    pdf.docinfo["/Title"] = title
+    if author:
+        pdf.docinfo["/Author"] = author
+    with pdf.open_metadata(set_pikepdf_as_editor=False, update_docinfo=False) as meta:
+        meta["dc:title"] = title
+        if author:
+            meta["dc:creator"] = [author]
+
+
 def _real(value: float) -> Any:
     from decimal import Decimal
 
-    return Decimal(_number(value))
+    return Decimal(number(value))
 
 
-class _Space:
+class Space:
     """Colours as operators of a colour space (ISO 32000-1, 8.6), and what of them stands in the page's resources."""
 
     def __init__(self, inks: Inks | Spot, resources: pikepdf.Dictionary, pdf: pikepdf.Pdf) -> None:
@@ -157,10 +163,14 @@ class _Space:
 
     def fill(self, colour: str) -> str:
         """The operators that set a colour for filling."""
-        values = " ".join(_number(value) for value in self.components(colour))
+        values = " ".join(number(value) for value in self.components(colour))
         if isinstance(self.inks, Spot):
             return f"/S1 cs {values} scn"
         return f"{values} {({Inks.RGB: 'rg', Inks.CMYK: 'k', Inks.GREY: 'g'})[self.inks]}"
+
+    def stroke(self, colour: str) -> str:
+        """The operators that set a colour for lines."""
+        return f"{' '.join(number(value) for value in self.components(colour))} RG"
 
     def components(self, colour: str) -> list[float]:
         """A colour (#rrggbb) in the space."""

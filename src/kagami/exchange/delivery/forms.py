@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Final
+from typing import TYPE_CHECKING, Final
 
 from kagami.exchange.artwork import Artwork
 from kagami.exchange.crisp import crisp
@@ -12,6 +12,7 @@ from kagami.exchange.stencil import stencil
 from kagami.exchange.svg import Fills, write_svg
 from kagami.geometry.tolerance import STATED_ERROR
 from kagami.plan.document import Plan
+from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.result import Result
 from kagami.plan.tones.listed import INK
 from kagami.plan.variants.variant import Variant
@@ -27,6 +28,7 @@ class Order:
     ground: str
     on_ground: bool
     result: Result
+    cache: Cache
     variant: Variant | None
     size: int = 0
     change: int = 0
@@ -139,6 +141,12 @@ def _favicon(order: Order) -> bytes:
     return write_ico(order.art, FAVICON_SIZES, order.behind)
 
 
+def _icon_set(order: Order) -> bytes:
+    from kagami.exchange.icons import write_ico
+
+    return write_ico(order.art, ground=order.behind)
+
+
 def _icon_svg(order: Order) -> bytes:
     from kagami.exchange.icons import square
 
@@ -175,12 +183,64 @@ def _sentences(order: Order) -> bytes:
     return write_text(order.plan).encode()
 
 
+def _set_out(order: Order) -> Leaf:
+    from kagami.exchange.sheets.setting_out import set_out
+    from kagami.plan.evaluation.forms import formed
+
+    marks = formed(order.result, order.variant)
+    return set_out(order.result, order.art, order.variant, marks, order.change)
+
+
+def _sheet_svg(order: Order) -> bytes:
+    from kagami.exchange.sheets.leaf import leaf_svg
+
+    return leaf_svg(_set_out(order), order.art.title).encode()
+
+
+def _sheet_pdf(order: Order) -> bytes:
+    from kagami.exchange.sheets.leaf import leaves_pdf
+
+    return leaves_pdf([_set_out(order)], order.art.title, order.art.author)
+
+
+def _built_pdf(order: Order) -> bytes:
+    from kagami.exchange.sheets.built import built_leaves
+    from kagami.exchange.sheets.leaf import leaves_pdf
+
+    return leaves_pdf(built_leaves(order.result, order.art), order.art.title, order.art.author)
+
+
+def _built_svg(order: Order) -> bytes:
+    from kagami.exchange.sheets.built import played
+    from kagami.exchange.sheets.leaf import leaf_svg
+
+    leaf, seconds = played(order.result, order.art)
+    return leaf_svg(leaf, order.art.title, seconds).encode()
+
+
+def _overview(order: Order) -> bytes:
+    from kagami.exchange.delivery.shown import overview_leaves
+    from kagami.exchange.sheets.leaf import leaves_pdf
+
+    return leaves_pdf(overview_leaves(order.plan, order.cache), order.plan.title, order.art.author)
+
+
+def _specimen(order: Order) -> bytes:
+    from kagami.exchange.delivery.shown import specimen_leaves
+    from kagami.exchange.sheets.leaf import leaves_pdf
+
+    return leaves_pdf(specimen_leaves(order.result), order.plan.title, order.art.author)
+
+
 def _manifest(order: Order) -> bytes:
     from kagami.exchange.icons import write_manifest
 
     icons = [("icon-192.png", 192, "any"), ("icon-512.png", 512, "any"), ("icon-masked-512.png", 512, "maskable")]
     return write_manifest(order.plan.title, order.ground, icons)
 
+
+if TYPE_CHECKING:
+    from kagami.exchange.sheets.leaf import Leaf
 
 ABOUT: Final = "about"
 """The format of what is about the mark as a whole; each package holds it."""
@@ -210,6 +270,9 @@ FORMS: Final[dict[str, Form]] = {
     "favicon": Form(
         "icons", "favicon", "ico", "image/vnd.microsoft.icon", "a site's icon", _favicon, folder="icons", reads="ico"
     ),
+    "icon-set": Form(
+        "", "icons", "ico", "image/vnd.microsoft.icon", "icons of all sizes, 16 to 256", _icon_set, reads="ico"
+    ),
     "icon-svg": Form("icons", "icon", "svg", SVG, "a site's icon, of any size", _icon_svg, folder="icons", reads="svg"),
     "icon-touch": Form("icons", "icon", "png", PNG, "on home screens", _plate, pixels=180, folder="icons", reads="png"),
     "icon-192": Form("icons", "icon", "png", PNG, "web application", _icon, pixels=192, folder="icons", reads="png"),
@@ -225,6 +288,16 @@ FORMS: Final[dict[str, Form]] = {
     ),
     "dxf": Form("dxf", "", "dxf", "image/vnd.dxf", "cutters: true arcs, millimetres", _dxf, reads="dxf"),
     "cut": Form("cut", "cut", "svg", SVG, "cutters: nothing overlaps, inner outlines first", _cut, reads="svg"),
+    "sheet-svg": Form("sheet", "construction", "svg", SVG, "how it is set out", _sheet_svg, sheet=True),
+    "sheet-pdf": Form("sheet", "construction", "pdf", PDF, "how it is set out, for a manual", _sheet_pdf, sheet=True),
+    "overview": Form(ABOUT, "overview", "pdf", PDF, "all variants, sizes and tones", _overview, sheet=True),
+    "specimen": Form(
+        ABOUT, "colourways", "pdf", PDF, "all colourways, to choose from", _specimen, sheet=True, of_colourways=True
+    ),
+    "built": Form(ABOUT, "how-it-was-built", "pdf", PDF, "how it was built, step by step", _built_pdf, sheet=True),
+    "built-played": Form(
+        ABOUT, "how-it-was-built", "svg", SVG, "the same, as a drawing that plays", _built_svg, sheet=True
+    ),
     "plan": Form(ABOUT, "plan", "json", "application/json", "the plan itself, to keep or hand on", _document),
     "sentences": Form(ABOUT, "plan", "plan", "text/plain", "the plan as sentences, to read", _sentences),
 }

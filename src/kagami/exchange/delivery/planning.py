@@ -96,7 +96,7 @@ def order_of(
     package = plan.package or Package()
     art = variant_artwork(result, variant, height=package.height, author=brand)
     ground = ground_of(result, variant)
-    return Order(art, ground, variant is not None and variant.plate, result, variant, size, change)
+    return Order(art, ground, variant is not None and variant.plate, result, cache, variant, size, change)
 
 
 def varied_in(plan: Plan, cache: Cache, variant: Variant | None) -> Plan:

@@ -208,8 +208,8 @@ def _channels(colour: str) -> Floats:
 
 
 def _share_apart(first: Floats, second: Floats) -> float:
-    """The share of pixels that are apart. Of large pictures blocks are compared: rasterisers place edges to a quarter of
-    a pixel only, which in small ones is made good by drawing them larger.
+    """The share of pixels that are apart. Of large pictures blocks are compared: rasterisers place edges to a quarter
+    of a pixel only, which in small ones is made good by drawing them larger.
     """
     if first.shape != second.shape:
         return 1.0
@@ -292,17 +292,16 @@ def _of_plan(order: Order, form: Form, data: bytes) -> Report:
 
 def _of_sheet(form: Form, data: bytes) -> Report:
     """A sheet: whether another library reads it, how large it is and how many pages it has."""
+    from lxml import etree
+    from pypdfium2 import PdfDocument
+
     try:
         if form.ending == "pdf":
-            from pypdfium2 import PdfDocument
-
             document = PdfDocument(data)
             width, height = document[0].get_size()
             return Report(
                 len(data), (), pieces=len(document), size=(width * 25.4 / 72, height * 25.4 / 72), contents=("pages",)
             )
-        from lxml import etree
-
         root = etree.parse(io.BytesIO(data), etree.XMLParser(resolve_entities=False, no_network=True)).getroot()
         width, height = (float(root.get(side).removesuffix("mm")) for side in ("width", "height"))
     except (ValueError, etree.XMLSyntaxError, AttributeError) as error:

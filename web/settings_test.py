@@ -1,8 +1,15 @@
 """Settings of the tests: the same, but for a quick password hash and plain static names."""
 
+import atexit
 import os
+import shutil
+import tempfile
 
 os.environ.setdefault("KAGAMI_SECRET_KEY", "only-for-tests")
+if "KAGAMI_TEST_FILES" not in os.environ:  # processes that tests start share the folder of the first
+    os.environ["KAGAMI_TEST_FILES"] = tempfile.mkdtemp(prefix="kagami-files-")
+    atexit.register(shutil.rmtree, os.environ["KAGAMI_TEST_FILES"], ignore_errors=True)
+os.environ["KAGAMI_FILES"] = os.environ["KAGAMI_TEST_FILES"]
 
 from web.settings import *  # noqa: F403
 

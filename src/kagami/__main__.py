@@ -9,7 +9,8 @@ import sys
 import time
 from typing import Any, Final
 
-from kagami.exchange.delivery.forms import FORMS, Form, Order
+from kagami.exchange.delivery.forms import FORMS, Form
+from kagami.exchange.delivery.ordering import Order
 from kagami.exchange.finished import NothingToDraw, artwork, variant_artwork
 from kagami.exchange.png import GREATEST_SIZE
 from kagami.plan.document import Plan

@@ -9,7 +9,7 @@ import pathlib
 import tempfile
 from unittest import TestCase
 
-from kagami.__main__ import WRITERS, main
+from kagami.__main__ import FORM_OF, main
 from kagami.plan.document import to_json
 from tests.exchange.svg_reader import paths_of
 from tests.plan.marks import Builder, beams
@@ -71,7 +71,7 @@ class Commands(TestCase):
 
     def test_every_form_in_a_colourway(self) -> None:
         begins = {".svg": b"<?xml", ".pdf": b"%PDF", ".png": b"\x89PNG", ".webp": b"RIFF", ".ico": b"\0\0\1\0"}
-        self.assertEqual({*begins, ".dxf"}, set(WRITERS))
+        self.assertEqual({*begins, ".dxf"}, set(FORM_OF))
         for ending, begin in {**begins, ".dxf": b"  0"}.items():
             out = self.folder / f"crystal{ending}"
             words = ("draw", CRYSTAL, "-o", out, "--colourway", "Brine", "--ground", "--size", "64")

@@ -31,7 +31,8 @@ class Server:
         database = connection.settings_dict
         env = dict(os.environ, KAGAMI_SECRET_KEY=settings.SECRET_KEY, DJANGO_SETTINGS_MODULE="web.settings_test")
         env.update({f"KAGAMI_DB_{name}": str(database[name]) for name in ("HOST", "PORT", "NAME", "USER", "PASSWORD")})
-        command = [sys.executable, "-m", "web.serve", "--listen", f"127.0.0.1:{self.port}", *words]
+        makers = () if "--makers" in words else ("--makers", "0")
+        command = [sys.executable, "-m", "web.serve", "--listen", f"127.0.0.1:{self.port}", *makers, *words]
         self.process = subprocess.Popen(
             command, cwd=ROOT, env=env, stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL
         )

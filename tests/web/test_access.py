@@ -16,6 +16,12 @@ GETS = [
     "bench-choices",
     "delivery",
     "delivery-svg",
+    "delivery-pdf",
+    "delivery-dxf",
+    "delivery-naming",
+    "delivery-report",
+    "delivery-proposals",
+    "package-progress",
     "delivery-plan",
     "delivery-text",
 ]

@@ -75,7 +75,7 @@ class Abroad(StudioCase):
         mark = self.mark()
         for name, words in (
             ("bench", ("CIRCLE ", "MIRROR", "THE SHEET OF", "+ MEASURE", "SYMMETRY", "SET OUT", "SAY IT ANEW")),
-            ("delivery", ("DELIVERY", "FILLED OUTLINES WITH TRUE ARCS")),
+            ("delivery", ("DELIVERY", "WHAT LEAVES, FOR WHOM", "BEGIN WITH ONE")),
             ("range", ("LINE BY LINE", "SHOW")),
             ("remove-mark", ("THE MARK AND ITS ONE CHANGE GO FOR GOOD",)),
         ):

@@ -67,6 +67,12 @@ def named_file(plan: Plan, cache: Cache, name: str, brand: str, change: int) -> 
     return made_file(plan, cache, planned, brand, change) if planned is not None else None
 
 
+def plain_file(plan: Plan, cache: Cache, form: str, size: int, brand: str) -> Made:
+    """The mark as it is built, its box tight round the ink, in a form; no variant is asked for."""
+    done = made(plan, cache, Planned("", "", form, size), brand=brand)
+    return Made(done.data, done.report, _(FORMS[form].purpose), FORMS[form].media)
+
+
 def purpose_of(planned: Planned) -> str:
     """What a file is for, in words."""
     words = _(FORMS[planned.form].purpose)

@@ -4,7 +4,7 @@ import json
 from typing import Any
 from urllib.parse import urlencode
 
-from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect, JsonResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.utils.http import content_disposition_header
@@ -15,11 +15,11 @@ from kagami.exchange.finished import NothingToDraw
 from kagami.plan.document import to_json
 from kagami.plan.errors import PlanError
 from kagami.plan.language.text import write_text
-from kagami.plan.limits import NAME_LENGTH
+from kagami.plan.limits import NAME_LENGTH, PATTERN_LENGTH
 from web.delivery.asked import FORMS, looked_at_after
-from web.delivery.files import Made, examined, named_file
+from web.delivery.files import Made, examined, named_file, plain_file
 from web.delivery.proposals import proposed_for
-from web.delivery.works import needs_of, spread_of
+from web.delivery.works import example_name, needs_of, spread_of
 from web.evaluation.door import ask, ask_heavy
 from web.evaluation.evaluators import Busy, Stopped
 from web.evaluation.references import current_of
@@ -30,6 +30,7 @@ from web.marks.services import history
 
 MOST_FILE_NAME = 400
 MOST_REFUSED = 40
+PLAIN_SIZES = (256, 512, 1024, 2048)
 SIZES = (16, 24, 32, 48, 64)
 """Pixels for which proposals are made."""
 
@@ -70,6 +71,42 @@ def walk(request: HttpRequest, mark_id: int) -> HttpResponse:
     except history.NothingFurther as error:
         return page(request, mark, str(error), 422)
     return back(mark_id, _looked_at(request))
+
+
+@require_safe
+def naming(request: HttpRequest, mark_id: int) -> JsonResponse:
+    """What a file would be called under another `pattern`, or why it cannot be."""
+    mark, pattern = mark_of(request.user, mark_id), request.GET.get("pattern", "")[:PATTERN_LENGTH]
+    try:
+        return JsonResponse({"example": ask(example_name, current_of(mark), mark.brand.name, pattern)})
+    except PlanError as error:
+        return JsonResponse({"fault": str(error)})
+
+
+@require_safe
+def plain(request: HttpRequest, mark_id: int, form: str) -> HttpResponse:
+    """The mark as it is built, as one file."""
+    return _plain(request, mark_of(request.user, mark_id), form, 0)
+
+
+@require_safe
+def plain_png(request: HttpRequest, mark_id: int, size: int) -> HttpResponse:
+    """The mark as it is built, as a picture."""
+    if size not in PLAIN_SIZES:
+        raise Http404("There is no such size.")
+    return _plain(request, mark_of(request.user, mark_id), "png", size)
+
+
+def _plain(request: HttpRequest, mark: Mark, form: str, size: int) -> HttpResponse:
+    try:
+        made = ask_heavy(plain_file, current_of(mark), form, size, mark.brand.name)
+    except NothingToDraw as error:
+        raise Http404(str(error)) from error
+    except (PlanError, Busy, Stopped) as error:
+        return page(request, mark, str(error), 503)
+    if not made.report.sound:
+        return page(request, mark, _("This file is not handed out: {why}").format(why=made.report.faults[0]), 422)
+    return download(made.data, made.media, f"{mark.name}{f' {size}' if size else ''}.{form}")
 
 
 @require_safe

@@ -4,7 +4,8 @@ from dataclasses import dataclass
 
 from django.utils.translation import gettext as _
 
-from kagami.exchange.delivery.planning import planned_files, varied_in
+from kagami.exchange.delivery.ordering import varied_in
+from kagami.exchange.delivery.planning import planned_files
 from kagami.geometry.measure.size import Box
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
@@ -17,6 +18,7 @@ from kagami.plan.language.variants import variant_text
 from kagami.plan.messages import number_text
 from kagami.plan.steps import Step
 from kagami.plan.values.stored import typed_value
+from kagami.plan.variants.naming import check_pattern
 from kagami.plan.variants.variant import AS_IT_IS, FORMATS, FORMS, OUTLINED, Package, Variant
 from kagami.plan.variants.varying import varied_step
 from web.delivery.files import files_planned, purpose_of
@@ -122,7 +124,12 @@ def spread_of(plan: Plan, cache: Cache, brand: str, at: str, file: str) -> Sprea
 
 
 def example_name(plan: Plan, cache: Cache, brand: str, pattern: str) -> str:
-    """What the first file would be called under another pattern."""
+    """What the first file would be called under another pattern.
+
+    Raises:
+        ChangeRefused: what is wrong with the pattern.
+    """
+    check_pattern(pattern)
     package = (plan.package or Package()).model_copy(update={"pattern": pattern})
     named = planned_files(plan.model_copy(update={"package": package}), brand, frozenset())
     return named[0].name if named else ""

@@ -23,7 +23,7 @@ LARGEST: Final = 96
 SMALLER: Final = 0.9
 """The least size that a mark may get, as a share."""
 SCALES: Final = 61
-PLACES: Final = 32
+PLACES: Final = 33
 COST_OF_SIZE: Final = 0.02
 """How much off the grid (in pixels squared, on average) a mark may be so as not to be a tenth smaller."""
 
@@ -37,20 +37,13 @@ def crisp(art: Artwork, size: int) -> Artwork:
     if not any(len(places) for places, _ in edges):
         return art
     whole = size / box.longer
-    ink = art.ink
-    best = min(
-        (
-            _placed(edges, (ink.left, ink.bottom), whole * share, share)
-            for share in np.linspace(SMALLER, 1.0, SCALES).tolist()
-        ),
-        key=lambda found: found[0],
+    room = [math.ceil(size * side / box.longer - SAME) for side in (box.width, box.height)]
+    tried = (
+        _placed(edges, art.ink, room, whole * share, share) for share in np.linspace(SMALLER, 1.0, SCALES).tolist()
     )
-    _, scale, (left, bottom) = best
-    width, height = (math.ceil(size * side / box.longer - SAME) / scale for side in (box.width, box.height))
-    # As much room as there is more than the mark needs is shared by whole pixels, so that nothing leaves the grid.
-    x = left - _pixels_before(box.left, box.right, width, left, scale) / scale
-    y = bottom - _pixels_before(box.bottom, box.top, height, bottom, scale) / scale
-    return replace(art, box=Box(x, y, x + width, y + height), clear=0.0)
+    _, scale, (left, bottom) = min(tried, key=lambda found: found[0])
+    x, y = art.ink.left - left / scale, art.ink.bottom - bottom / scale
+    return replace(art, box=Box(x, y, x + room[0] / scale, y + room[1] / scale), clear=0.0)
 
 
 def _edges(art: Artwork, axis: int) -> tuple[Floats, Floats]:
@@ -66,23 +59,22 @@ def _edges(art: Artwork, axis: int) -> tuple[Floats, Floats]:
 
 
 def _placed(
-    edges: list[tuple[Floats, Floats]], corner: tuple[float, float], scale: float, share: float
+    edges: list[tuple[Floats, Floats]], ink: Box, room: list[int], scale: float, share: float
 ) -> tuple[float, float, tuple[float, float]]:
-    """What a size costs, the size, and which place (in module units) is to lie on a whole pixel each way."""
-    cost, weight, places = 0.0, 0.0, []
-    for (at, length), begin in zip(edges, corner, strict=True):
-        moves = np.arange(PLACES) / PLACES
+    """What a size costs, the size, and how far (in pixels) the ink lies from the lower left of the picture. It is moved
+    by half a pixel at most, and never out of the picture.
+    """
+    cost, weight, corner = 0.0, 0.0, []
+    for (at, length), begin, side, pixels in zip(edges, ink[:2], (ink.width, ink.height), room, strict=True):
+        middle = (pixels - side * scale) / 2
         if len(at) == 0:
-            places.append(begin)
+            corner.append(middle)
             continue
+        most = min(max(middle, 0.0), 0.5)
+        moves = middle + np.linspace(-most, most, PLACES)
         off = np.add.outer(moves, (at - begin) * scale)
         costs = ((off - np.round(off)) ** 2 @ length) / length.sum()
         k = int(np.argmin(costs))
-        cost, weight = cost + float(costs[k]) * length.sum(), weight + length.sum()
-        places.append(begin - float(moves[k]) / scale)
-    return cost / weight + COST_OF_SIZE * (1 - share) / (1 - SMALLER), scale, (places[0], places[1])
-
-
-def _pixels_before(low: float, high: float, room: float, at: float, scale: float) -> int:
-    """Whole pixels between the edge of a picture and a place on its grid, the picture about the middle of its box."""
-    return round((at - ((low + high) / 2 - room / 2)) * scale)
+        cost, weight = cost + float(costs[k]) * float(length.sum()), weight + float(length.sum())
+        corner.append(float(moves[k]))
+    return cost / weight + COST_OF_SIZE * (1 - share) / (1 - SMALLER), scale, (corner[0], corner[1])

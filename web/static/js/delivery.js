@@ -110,6 +110,21 @@ document.addEventListener("submit", (event) => {
   }
 });
 
+// How files would be called is told while the pattern is typed.
+let naming = 0;
+document.addEventListener("input", (event) => {
+  const field = event.target;
+  if (!field.dataset.naming) return;
+  clearTimeout(naming);
+  naming = setTimeout(async () => {
+    const response = await fetch(`${field.dataset.naming}?${new URLSearchParams({ pattern: field.value })}`);
+    const told = await response.json();
+    const example = document.getElementById("example");
+    field.setAttribute("aria-invalid", told.fault ? "true" : "false");
+    if (example) example.textContent = told.fault || told.example;
+  }, 150);
+});
+
 // A value that was typed or chosen is taken when its field is left, as on the Bench.
 document.addEventListener("change", (event) => {
   const field = event.target;

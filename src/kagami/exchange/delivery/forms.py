@@ -6,42 +6,12 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Final
 
-from kagami.exchange.artwork import Artwork
 from kagami.exchange.crisp import crisp
+from kagami.exchange.delivery.ordering import Order
 from kagami.exchange.stencil import stencil
 from kagami.exchange.svg import Fills, write_svg
 from kagami.geometry.tolerance import STATED_ERROR
-from kagami.plan.document import Plan
-from kagami.plan.evaluation.cache import Cache
-from kagami.plan.evaluation.result import Result
 from kagami.plan.tones.listed import INK
-from kagami.plan.variants.variant import Variant
-
-
-@dataclass(frozen=True, slots=True)
-class Order:
-    """What a file is made from: a variant's artwork, its ground as a colour, whether that is drawn, and the pixels of
-    a picture's longer side; besides the plan itself, evaluated, and the change that it is.
-    """
-
-    art: Artwork
-    ground: str
-    on_ground: bool
-    result: Result
-    cache: Cache
-    variant: Variant | None
-    size: int = 0
-    change: int = 0
-
-    @property
-    def plan(self) -> Plan:
-        """The variant's plan."""
-        return self.result.plan
-
-    @property
-    def behind(self) -> str | None:
-        """The colour that is drawn behind the mark, None where it stands clear."""
-        return self.ground if self.on_ground else None
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from kagami.exchange.delivery.forms import FORMS, Order
-from kagami.exchange.delivery.planning import Planned, order_of
+from kagami.exchange.delivery.forms import ABOUT, FORMS
+from kagami.exchange.delivery.ordering import Order, order_of
+from kagami.exchange.delivery.planning import Planned
 from kagami.exchange.delivery.report import Report, report_on
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
@@ -33,11 +34,14 @@ def made(plan: Plan, cache: Cache, planned: Planned, *, brand: str = "", change:
 
 
 def order_for(plan: Plan, cache: Cache, planned: Planned, *, brand: str = "", change: int = 0) -> Order:
-    """What a planned file is made from; that of the mark as it is for files about all of it.
+    """What a planned file is made from; without a variant, or about the mark as a whole, the mark as it is built.
 
     Raises:
         NothingToDraw: its variant has no ink.
         PlanError: a value of its variant comes to nothing.
     """
     variant = plan.variant(planned.variant) if planned.variant else None
-    return replace(order_of(plan, cache, variant, brand=brand, change=change), size=planned.size)
+    order = order_of(plan, cache, variant, brand=brand, change=change)
+    plain = variant is None and FORMS[planned.form].format != ABOUT
+    art = replace(order.art, box=order.art.ink, clear=0.0) if plain else order.art
+    return replace(order, art=art, size=planned.size)

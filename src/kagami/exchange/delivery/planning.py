@@ -6,15 +6,12 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from kagami.exchange.artwork import Artwork
-from kagami.exchange.delivery.forms import ABOUT, FORMS, Form, Order
-from kagami.exchange.finished import variant_artwork
+from kagami.exchange.delivery.forms import ABOUT, FORMS, Form
+from kagami.exchange.delivery.ordering import order_of
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
-from kagami.plan.evaluation.evaluate import evaluate
-from kagami.plan.evaluation.forms import ground_of
 from kagami.plan.variants.naming import free_among, named_by
 from kagami.plan.variants.variant import Package, Variant
-from kagami.plan.variants.varying import varied
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,35 +78,6 @@ def _words(plan: Plan, brand: str, variant: Variant, kind: str, size: str) -> di
         "size": size,
         "kind": kind,
     }
-
-
-def order_of(
-    plan: Plan, cache: Cache, variant: Variant | None, *, brand: str = "", size: int = 0, change: int = 0
-) -> Order:
-    """What the files of a variant are made from.
-
-    Raises:
-        NothingToDraw: it has no ink.
-        PlanError: a field or its form comes to nothing.
-    """
-    result = evaluate(varied_in(plan, cache, variant), cache)
-    package = plan.package or Package()
-    art = variant_artwork(result, variant, height=package.height, author=brand)
-    ground = ground_of(result, variant)
-    return Order(art, ground, variant is not None and variant.plate, result, cache, variant, size, change)
-
-
-def varied_in(plan: Plan, cache: Cache, variant: Variant | None) -> Plan:
-    """The plan of a variant, found again where it was asked for a moment ago, so that what it came to is too."""
-    if variant is None or not variant.alters:
-        return plan
-    key = ("varied", variant)
-    known = cache.result(plan, key)
-    if isinstance(known, Plan):
-        return known
-    made = varied(plan, variant)
-    cache.put_result(plan, key, made)
-    return made
 
 
 def of_one_colour(plan: Plan, cache: Cache) -> Iterator[str]:

@@ -323,16 +323,17 @@ def pdf_picture(data: bytes, width: int, height: int, ground: str = "#ffffff") -
     """The first page as PDFium draws it on a colour, (height, width, 3) of 0 to 255. It is drawn larger and reduced, as
     PDFium lays upright rectangles on whole pixels.
     """
+    from PIL import Image
     from pypdfium2 import PdfDocument
 
     page = PdfDocument(data)[0]
     behind = (*(int(ground[k : k + 2], 16) for k in (1, 3, 5)), 255)
     times = max(1, min(8, DRAWN // max(width, height)))
-    scale = max(width / page.get_width(), height / page.get_height()) * times
+    scale = min(width / page.get_width(), height / page.get_height()) * times
     picture = page.render(scale=scale, fill_color=behind).to_pil().convert("RGB")
-    wanted = (width * times, height * times)
-    picture = picture if picture.size == wanted else picture.crop((0, 0, *wanted))
-    return np.asarray(picture.reduce(times), dtype=float)
+    sheet = Image.new("RGB", (width * times, height * times), behind[:3])  # the page may end within its last pixel
+    sheet.paste(picture)
+    return np.asarray(sheet.reduce(times), dtype=float)
 
 
 def _picture(data: bytes) -> Found:

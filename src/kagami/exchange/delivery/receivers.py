@@ -19,7 +19,7 @@ from kagami.geometry.boolean import difference, union
 from kagami.geometry.errors import GeometryError
 from kagami.geometry.measure.distance import Approach
 from kagami.geometry.measure.size import area, box, perimeter
-from kagami.geometry.offset import offset
+from kagami.geometry.offset import Corners, offset
 from kagami.geometry.point import Point
 from kagami.geometry.selection import islands
 from kagami.geometry.tolerance import UNMOVED
@@ -141,16 +141,20 @@ def _engraver(art: Artwork, limits: Limits, _found: Report | None) -> tuple[list
     whole = union(*(piece.shape for piece in art.areas))
     try:
         inner = offset(whole, -radius)
-        missed = difference(whole, offset(inner, radius)) if inner else whole
+        missed = difference(whole, offset(inner, radius, corners=Corners.ROUND)) if inner else whole
     except GeometryError as error:
         return [Reason(f"the path of its tool cannot be found: {error}")], ""
     share = area(missed) / area(whole)
     tool = f"with a tool of {number_text(limits.part)} mm"
     if share > LOST:
         worst = max(islands(missed), key=area)
-        words = f"{tool} {100 * share:.2g} % of the mark cannot be reached"
+        words = f"{tool} {_percent(share)} of the mark cannot be reached"
         return [Reason(words, box(worst).centre)], tool
-    return [], f"{tool} all but {100 * share:.2g} % is reached"
+    return [], f"{tool} all but {_percent(share)} is reached"
+
+
+def _percent(share: float) -> str:
+    return f"{number_text(float(f'{100 * share:.2g}'))} %"
 
 
 def _garment(art: Artwork, limits: Limits, _found: Report | None) -> tuple[list[Reason], str]:

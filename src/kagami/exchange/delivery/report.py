@@ -8,19 +8,20 @@ from __future__ import annotations
 import io
 import json
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, Final
 
 import numpy as np
 
 from kagami.exchange.artwork import MILLIMETRES, Artwork
 from kagami.exchange.crisp import crisp
-from kagami.exchange.delivery.forms import FORMS, Form, Order
+from kagami.exchange.delivery.forms import FORMS, Form
+from kagami.exchange.delivery.ordering import Order
 from kagami.exchange.delivery.reading_back import Found, Unreadable, pdf_picture, read_back
-from kagami.exchange.icons import FAVICON_SIZES, masked_margin, square
+from kagami.exchange.icons import FAVICON_SIZES, ICON_SIZES, masked_margin, square
 from kagami.exchange.stencil import stencil
 from kagami.geometry.arrays import Floats
-from kagami.geometry.measure.size import area, perimeter
+from kagami.geometry.measure.size import Box, area, perimeter
 from kagami.geometry.tolerance import DRAWN_APART, READ_AREA, READ_EXACT, READ_POINT, STATED_ERROR
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.fineness import Fineness, fineness
@@ -178,19 +179,21 @@ def _apart(order: Order, art: Artwork, form: Form, data: bytes) -> float | None:
     of a PDF the other way round. None for forms that are in other colours than the plan's.
     """
     from kagami.exchange.pdf import write_pdf
-    from kagami.exchange.png import picture_of
+    from kagami.exchange.png import in_pixels, picture_of, pixels_of
     from kagami.exchange.svg import write_svg
 
+    width, height = pixels_of(art.box, LOOKED_AT)
+    scale = LOOKED_AT / art.box.longer
     if form.reads == "svg" and form is not FORMS["web-current"]:
         svg = _VARIABLE.sub(r"\1", data.decode())  # resvg knows no variables; their defaults stand for them
-        pdf = write_pdf(art, ground=order.ground)
+        pdf = write_pdf(in_pixels(art, width, height), ground=order.ground)
     elif form is FORMS["pdf"]:
-        svg = write_svg(art, ground=order.ground)
+        left, top = art.box.left, art.box.top
+        whole = replace(art, box=Box(left, top - height / scale, left + width / scale, top))
+        svg = write_svg(whole, ground=order.ground)
         pdf = data
     else:
         return None
-    scale = LOOKED_AT / art.box.longer
-    width, height = (max(1, round(side * scale)) for side in (art.box.width, art.box.height))
     first = _on(picture_of(svg, width, height), order.ground)
     second = pdf_picture(pdf, width, height, order.ground)
     return _share_apart(first, second)
@@ -236,10 +239,11 @@ def _of_picture(order: Order, form: Form, data: bytes, found: Found, fine: Finen
     art = pictured(order.art, form, max(width, height))
     faults = [f"it has {name}" for name in found.foreign]
     scale = max(width, height) / art.box.longer
-    wanted = order.size or form.pixels or max(FAVICON_SIZES)
+    sizes = sorted(ICON_SIZES if form is FORMS["icon-set"] else FAVICON_SIZES, reverse=True)
+    wanted = sizes[0] if form.reads == "ico" else order.size or form.pixels
     if max(width, height) != wanted:
         faults.append(f"its longer side has {max(width, height)} pixels and not {wanted}")
-    if form.reads == "ico" and found.colours != tuple(str(size) for size in sorted(FAVICON_SIZES, reverse=True)):
+    if form.reads == "ico" and found.colours != tuple(str(size) for size in sizes):
         faults.append(f"it holds pictures of {', '.join(found.colours)} pixels")
     pdf = write_pdf(in_pixels(art, width, height), ground=order.ground)
     apart = _share_apart(_on(found.picture, order.ground), pdf_picture(pdf, width, height, order.ground))
@@ -261,7 +265,7 @@ def _of_picture(order: Order, form: Form, data: bytes, found: Found, fine: Finen
 
 def pictured(art: Artwork, form: Form, size: int) -> Artwork:
     """The artwork as a picture of a form shows it."""
-    if form.format != "icons":
+    if form.reads != "ico" and form.format != "icons":
         return crisp(art, size)
     margin = masked_margin(art) if form is FORMS["icon-masked"] else 0.0
     return crisp(square(art, margin), size)
@@ -293,7 +297,7 @@ def _of_plan(order: Order, form: Form, data: bytes) -> Report:
 def _of_sheet(form: Form, data: bytes) -> Report:
     """A sheet: whether another library reads it, how large it is and how many pages it has."""
     from lxml import etree
-    from pypdfium2 import PdfDocument
+    from pypdfium2 import PdfDocument, PdfiumError
 
     try:
         if form.ending == "pdf":
@@ -304,7 +308,7 @@ def _of_sheet(form: Form, data: bytes) -> Report:
             )
         root = etree.parse(io.BytesIO(data), etree.XMLParser(resolve_entities=False, no_network=True)).getroot()
         width, height = (float(root.get(side).removesuffix("mm")) for side in ("width", "height"))
-    except (ValueError, etree.XMLSyntaxError, AttributeError) as error:
+    except (ValueError, etree.XMLSyntaxError, AttributeError, PdfiumError) as error:
         return Report(len(data), (f"another library does not read it: {error}",))
     return Report(len(data), (), size=(width, height))
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from kagami.exchange.delivery.planning import order_of
+from kagami.exchange.delivery.ordering import order_of
 from kagami.exchange.finished import NothingToDraw, artwork
 from kagami.exchange.sheets.leaf import Leaf
 from kagami.exchange.sheets.overview import Shown, Swatch, plates_leaves, tones_leaf

@@ -56,7 +56,7 @@ def safe_name(text: str) -> str:
     """
     text = unicodedata.normalize("NFC", unicodedata.normalize("NFKC", text).casefold())
     name = re.sub(r"[^\w]+", "-", text, flags=re.UNICODE)
-    name = re.sub(r"-*_-*", "_", name).strip("-_")
+    name = re.sub(r"-*_[-_]*", "_", name).strip("-_")
     name = name.encode()[:MOST_BYTES].decode(errors="ignore").strip("-_")
     return f"mark-{name}".rstrip("-") if not name or _RESERVED.fullmatch(name) else name
 

@@ -1,0 +1,70 @@
+"""What a file is made from."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from kagami.exchange.artwork import Artwork
+from kagami.exchange.finished import variant_artwork
+from kagami.plan.document import Plan
+from kagami.plan.evaluation.cache import Cache
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.forms import ground_of
+from kagami.plan.evaluation.result import Result
+from kagami.plan.variants.variant import Package, Variant
+from kagami.plan.variants.varying import varied
+
+
+@dataclass(frozen=True, slots=True)
+class Order:
+    """What a file is made from: a variant's artwork, its ground as a colour, whether that is drawn, and the pixels of
+    a picture's longer side; besides the plan itself, evaluated, and the change that it is.
+    """
+
+    art: Artwork
+    ground: str
+    on_ground: bool
+    result: Result
+    cache: Cache
+    variant: Variant | None
+    size: int = 0
+    change: int = 0
+
+    @property
+    def plan(self) -> Plan:
+        """The variant's plan."""
+        return self.result.plan
+
+    @property
+    def behind(self) -> str | None:
+        """The colour that is drawn behind the mark, None where it stands clear."""
+        return self.ground if self.on_ground else None
+
+
+def order_of(
+    plan: Plan, cache: Cache, variant: Variant | None, *, brand: str = "", size: int = 0, change: int = 0
+) -> Order:
+    """What the files of a variant are made from.
+
+    Raises:
+        NothingToDraw: it has no ink.
+        PlanError: a field or its form comes to nothing.
+    """
+    result = evaluate(varied_in(plan, cache, variant), cache)
+    package = plan.package or Package()
+    art = variant_artwork(result, variant, height=package.height, author=brand)
+    ground = ground_of(result, variant)
+    return Order(art, ground, variant is not None and variant.plate, result, cache, variant, size, change)
+
+
+def varied_in(plan: Plan, cache: Cache, variant: Variant | None) -> Plan:
+    """The plan of a variant, found again where it was asked for a moment ago, so that what it came to is too."""
+    if variant is None or not variant.alters:
+        return plan
+    key = ("varied", variant)
+    known = cache.result(plan, key)
+    if isinstance(known, Plan):
+        return known
+    made = varied(plan, variant)
+    cache.put_result(plan, key, made)
+    return made

@@ -1,0 +1,181 @@
+"""The clean report: sound files are vouched for, and files that were tampered with are not."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import replace
+from unittest import TestCase
+
+import pikepdf
+
+from kagami.exchange.delivery.forms import ABOUT, FORMS
+from kagami.exchange.delivery.making import made
+from kagami.exchange.delivery.ordering import Order, order_of
+from kagami.exchange.delivery.planning import Planned, of_one_colour, planned_files
+from kagami.exchange.delivery.report import report_on
+from kagami.plan.document import Plan
+from kagami.plan.evaluation.cache import Cache
+from kagami.plan.language.text import parse_text
+from kagami.plan.variants.variant import FORMATS
+from tests.plan.marks import beams
+
+CACHE = Cache()
+
+
+def toned() -> Plan:
+    """A disc in two tones and a bar, with colourways and variants in all formats."""
+    formats = ", ".join(FORMATS)
+    return parse_text(
+        "Mark: Two tones\n"
+        "Tone: sea = #2f7f86\n"
+        "Tone: lamp = #e2a93b\n"
+        "Circle disc on O with radius 5u.\n"
+        "Bar beam from O at 30°, 1.2u wide and 8u long.\n"
+        "Fill beam with lamp: lit.\n"
+        "Fill disc with sea: wet.\n"
+        "Colourway night: sea is #c9d6e2, lamp is #e2a93b, ground is #1f2c4a.\n"
+        f"Variant full: nothing changed; as {formats}.\n"
+        f"Variant dark, in night, on its plate: nothing changed; as {formats}.\n"
+        f"Variant one, in one colour: nothing changed; as {formats}.\n"
+        f"Variant back, reversed, on its plate: nothing changed; as {formats}.\n"
+        f"Variant line, outlined: nothing changed; line 0.5u; as {formats}.\n"
+        "Package: {brand}-{mark}-{variant}-{size}, 16, 48 and 300 px, 60mm high\n"
+    )
+
+
+def order_for(plan: Plan, name: str, size: int = 0) -> Order:
+    return replace(order_of(plan, CACHE, plan.variant(name), brand="Vennik"), size=size)
+
+
+class Sound(TestCase):
+    def test_every_file_of_a_package_reads_back_as_the_plan(self) -> None:
+        plan = toned()
+        files = planned_files(plan, "Vennik", frozenset(of_one_colour(plan, CACHE)))
+        self.assertEqual({one.form for one in files}, set(FORMS) - {"icon-set"})
+        self.assertEqual(len({one.name.lower() for one in files}), len(files))
+        for one in files:
+            with self.subTest(one.name):
+                report = made(plan, CACHE, one, brand="Vennik", change=3).report
+                self.assertEqual(report.faults, ())
+                self.assertEqual(report.needless, 0)
+                if report.area_error is not None:
+                    self.assertLess(report.area_error, 1e-4)
+
+    def test_equal_plans_give_equal_bytes(self) -> None:
+        for key, form in FORMS.items():
+            first, second = (form.write(order_for(toned(), "one", form.pixels or 64)) for _ in range(2))
+            self.assertEqual(first, second, key)
+
+    def test_lengths_are_real_at_the_delivered_size(self) -> None:
+        """The mark is 60 mm high: its thinnest part grows with it; pictures tell pixels."""
+        plan = toned()
+        order = order_for(plan, "one")
+        report = report_on(order, FORMS["svg"], FORMS["svg"].write(order), CACHE)
+        self.assertAlmostEqual(report.part, 1.2 * 60 / order.art.ink.height, places=3)
+        order = replace(order, size=48)
+        report = report_on(order, FORMS["png"], FORMS["png"].write(order), CACHE)
+        self.assertTrue(report.pixels)
+        self.assertEqual(max(report.size), 48)
+
+
+class Tampered(TestCase):
+    """Each is a check that has to fail."""
+
+    def faults(self, form: str, change, size: int = 0) -> str:
+        order = order_for(toned(), "dark", size or FORMS[form].pixels or 48)
+        data = FORMS[form].write(order)
+        changed = change(data)
+        self.assertNotEqual(changed, data)
+        return "; ".join(report_on(order, FORMS[form], changed, CACHE).faults)
+
+    def test_another_colour(self) -> None:
+        self.assertIn("#e2a93c", self.faults("svg", lambda data: data.replace(b"#e2a93b", b"#e2a93c")))
+
+    def test_a_piece_that_is_gone(self) -> None:
+        without = self.faults("svg", lambda data: re.sub(rb'<path id="[^>]*/>\n', b"", data, count=1))
+        self.assertIn("area", without)
+
+    def test_an_outline_that_is_off_by_a_hundredth_of_a_millimetre(self) -> None:
+        def moved(data: bytes) -> bytes:
+            path = re.search(rb' d="M([\d.]+) ', data[data.index(b"<path id") :])
+            was = path[0]
+            return data.replace(was, b' d="M%.3f ' % (float(path[1]) + 0.05))
+
+        self.assertIn("its ink reaches over", self.faults("svg", moved))
+
+    def test_another_size(self) -> None:
+        self.assertIn("mm large", self.faults("svg", lambda data: re.sub(rb'width="[\d.]+mm"', b'width="10mm"', data)))
+
+    def test_a_stroke(self) -> None:
+        stroked = self.faults("svg", lambda data: data.replace(b"<path id", b'<path stroke="#000" id', 1))
+        self.assertIn("it holds stroke", stroked)
+
+    def test_a_pdf_with_words_in_it(self) -> None:
+        def written(data: bytes) -> bytes:
+            import io
+
+            with pikepdf.open(io.BytesIO(data)) as pdf:
+                page = pdf.pages[0]
+                font = pikepdf.Dictionary(
+                    Type=pikepdf.Name.Font, Subtype=pikepdf.Name.Type1, BaseFont=pikepdf.Name.Helvetica
+                )
+                page.obj["/Resources"]["/Font"] = pikepdf.Dictionary(F1=font)
+                page.contents_add(b"BT /F1 12 Tf 10 10 Td (x) Tj ET")
+                out = io.BytesIO()
+                pdf.save(out)
+            return out.getvalue()
+
+        self.assertIn("it holds text", self.faults("pdf", written))
+
+    def test_a_picture_of_something_else(self) -> None:
+        other = order_for(toned(), "line", 300)
+        self.assertIn("apart", self.faults("png", lambda _data: FORMS["png"].write(other), 300))
+
+    def test_a_picture_of_another_size(self) -> None:
+        other = order_for(toned(), "dark", 299)
+        self.assertIn("299 pixels", self.faults("png", lambda _data: FORMS["png"].write(other), 300))
+
+    def test_icons_that_lack_a_size(self) -> None:
+        other = order_for(toned(), "dark")
+        from kagami.exchange.icons import write_ico
+
+        lacking = self.faults("favicon", lambda _data: write_ico(other.art, (16, 48), other.behind))
+        self.assertIn("pictures of 48, 16 pixels", lacking)
+
+    def test_a_plan_that_is_another(self) -> None:
+        self.assertIn("another plan", self.faults("plan", lambda data: data.replace(b"Two tones", b"Two stones")))
+
+    def test_a_manifest_that_does_not_read(self) -> None:
+        self.assertIn("does not read", self.faults("icon-manifest", lambda data: data[:-4]))
+
+    def test_what_no_library_reads(self) -> None:
+        for key, form in FORMS.items():
+            if form.reads or form.sheet:
+                with self.subTest(key):
+                    self.assertIn(
+                        "another library does not read it", self.faults(key, lambda data: data[: len(data) // 3])
+                    )
+
+
+class Files(TestCase):
+    def test_variants_for_small_pictures_are_made_small_alone(self) -> None:
+        plan = beams().plan.model_copy(
+            update={"variants": parse_text("Variant small, below 33 px: nothing changed.").variants}
+        )
+        names = [one.size for one in planned_files(plan, "Vennik", frozenset()) if one.form == "png"]
+        self.assertEqual(names, [16, 32])
+
+    def test_a_package_without_variants_is_empty(self) -> None:
+        self.assertEqual(planned_files(beams().plan, "Vennik", frozenset()), ())
+
+    def test_what_is_about_the_mark_is_there_once(self) -> None:
+        files = planned_files(toned(), "Vennik", frozenset())
+        about = [one.form for one in files if FORMS[one.form].format == ABOUT]
+        self.assertEqual(sorted(about), ["built", "built-played", "overview", "plan", "sentences", "specimen"])
+
+    def test_the_mark_as_it_is_built_is_tight_round_its_ink(self) -> None:
+        plan = toned()
+        done = made(plan, CACHE, Planned("x.svg", "", "svg"), brand="Vennik")
+        self.assertEqual(done.report.faults, ())
+        with_clear = made(plan, CACHE, Planned("y.svg", "full", "svg"), brand="Vennik")
+        self.assertLess(done.report.size[0], with_clear.report.size[0])

@@ -1,0 +1,82 @@
+"""Proposals for small sizes."""
+
+from __future__ import annotations
+
+from unittest import TestCase
+
+from kagami.plan.document import Plan
+from kagami.plan.evaluation.cache import Cache
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.fineness import fineness
+from kagami.plan.evaluation.forms import formed
+from kagami.plan.evaluation.readings import ink_box
+from kagami.plan.language.text import parse_text
+from kagami.plan.variants.proposing import propose
+from kagami.plan.variants.varying import varied, with_alterations
+from tests.plan.marks import Builder
+
+PIXELS = 16
+
+
+def two_bars(gap: str = "0.4u") -> Builder:
+    """Two bars 3u wide and 10u high, a gap apart."""
+    return mark_of(
+        f"Measure: gap = {gap}\n"
+        "Box left, 3u wide and 10u high, its centre on -1.5u - gap/2 right and 0u up from O, turned by 0°.\n"
+        "Box right, 3u wide and 10u high, its centre on 1.5u + gap/2 right and 0u up from O, turned by 0°.\n"
+        "Variant small: nothing changed.\n"
+    )
+
+
+def mark_of(text: str) -> Builder:
+    mark = Builder()
+    mark.plan = parse_text(text)
+    return mark
+
+
+def pixels_of(plan: Plan) -> float:
+    variant = plan.variant("small")
+    result = evaluate(varied(plan, variant))
+    marks = formed(result, variant)
+    return fineness(marks).finest * PIXELS / ink_box(marks).longer
+
+
+class Proposing(TestCase):
+    def test_a_gap_is_opened_by_its_measure_to_a_pixel_and_no_more(self) -> None:
+        """The mark is 10u high: a pixel at 16 px is 0.625u, and lengths are whole twentieths."""
+        plan = two_bars().plan
+        found = propose(plan, Cache(), plan.variant("small"), PIXELS)
+        (mending,) = found.mendings
+        self.assertEqual(
+            (mending.what, mending.alteration.measure, mending.alteration.value), ("white", "gap", "0.65u")
+        )
+        self.assertAlmostEqual(mending.was, 0.64, places=6)
+        self.assertTrue(found.enough)
+        changed = with_alterations(plan.variant("small"), plan, mending.alteration.made_in(plan))
+        taken = plan.model_copy(update={"variants": (changed,)})
+        self.assertGreaterEqual(pixels_of(taken), 1.0)
+        self.assertAlmostEqual(pixels_of(taken), found.after, places=6)
+
+    def test_what_is_wide_enough_is_left_alone(self) -> None:
+        plan = two_bars("1u").plan
+        found = propose(plan, Cache(), plan.variant("small"), PIXELS)
+        self.assertEqual((found.mendings, found.enough), ((), True))
+
+    def test_what_is_refused_is_not_proposed_again(self) -> None:
+        plan = two_bars().plan
+        found = propose(plan, Cache(), plan.variant("small"), PIXELS, refused=frozenset({"=gap"}))
+        self.assertTrue(found.mendings)
+        for mending in found.mendings:
+            self.assertNotEqual(mending.alteration and mending.alteration.measure, "gap")
+
+    def test_a_hair_that_cannot_be_thickened_is_dropped(self) -> None:
+        mark = mark_of(
+            "Box block, 8u wide and 10u high, its centre on O, turned by 0°.\n"
+            "Box hair, 0.1u wide and 10u high, its centre on 6u right and 0u up from O, turned by 0°.\n"
+            "Variant small: nothing changed.\n"
+        )
+        width = f"{next(step.id for step in mark.plan.steps if step.name == 'hair')}.width"
+        found = propose(mark.plan, Cache(), mark.plan.variant("small"), PIXELS, refused=frozenset({width}))
+        self.assertTrue(found.enough)
+        muted = [one.alteration.step for one in found.mendings if one.alteration and not one.alteration.value]
+        self.assertEqual([mark.plan.step(step).name for step in muted], ["hair"])

@@ -65,7 +65,9 @@ class Page(Case):
         mark = self.mark()
         page = self.page(mark)
         self.assertIn("Begin with one", page)
-        self.send("delivery-change", mark, kind="add-variant", text="Variant “one ink”, in one colour: nothing changed.")
+        self.send(
+            "delivery-change", mark, kind="add-variant", text="Variant “one ink”, in one colour: nothing changed."
+        )
         page = self.page(mark)
         self.assertIn("one ink", page)
         self.assertIn("vennik-light-trust-beams-one-ink.svg", page)

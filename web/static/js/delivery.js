@@ -1,49 +1,16 @@
 // Delivery: what a form does comes back as the page, and is put in its place; reports, proposals and the state of
 // packages come by themselves.
 
+import { look, plainClick, send, whenPut } from "./leaves.js";
 import { Idiomorph } from "./vendor/idiomorph.js";
 
 const main = document.getElementById("main");
 const LOOK_EVERY = 700;
-let busy = false;
 let waiting = 0;
 
 async function part(address) {
   const response = await fetch(address, { credentials: "same-origin" });
   return response.text();
-}
-
-function put(html, address) {
-  const key = document.activeElement?.dataset?.key;
-  const page = new DOMParser().parseFromString(html, "text/html");
-  const fresh = page.getElementById("main");
-  if (!fresh) return false;
-  const scrolled = [...main.querySelectorAll(".wall, .one")].map((place) => place.scrollTop);
-  const open = [...main.querySelectorAll("details")].map((one) => one.open);
-  Idiomorph.morph(main, fresh.innerHTML, { morphStyle: "innerHTML" });
-  Idiomorph.morph(document.getElementById("progress"), page.getElementById("progress").innerHTML, { morphStyle: "innerHTML" });
-  [...main.querySelectorAll(".wall, .one")].forEach((place, k) => (place.scrollTop = scrolled[k]));
-  [...main.querySelectorAll("details")].forEach((one, k) => (one.open = open[k] ?? false));
-  for (const field of main.querySelectorAll("input.value")) field.value = field.defaultValue;
-  history.replaceState(null, "", address);
-  if (key) main.querySelector(`[data-key="${CSS.escape(key)}"]`)?.focus();
-  main.querySelector("[role=alert]")?.scrollIntoView({ block: "nearest" });
-  begin();
-  return true;
-}
-
-async function send(address, options) {
-  if (busy) return;
-  busy = true;
-  main.setAttribute("aria-busy", "true");
-  try {
-    const response = await fetch(address, { credentials: "same-origin", ...options });
-    const shown = response.redirected ? response.url : location.href;
-    if (!put(await response.text(), shown)) location.assign(shown);
-  } finally {
-    busy = false;
-    main.removeAttribute("aria-busy");
-  }
 }
 
 async function report() {
@@ -102,11 +69,10 @@ document.addEventListener("submit", (event) => {
     propose(form);
   } else if (form.matches(".which")) {
     event.preventDefault();
-    send(`?${new URLSearchParams(new FormData(form))}`, {}).then(() => history.replaceState(null, "", `?${new URLSearchParams(new FormData(form))}`));
+    look(`?${new URLSearchParams(new FormData(form))}`);
   } else if (form.method === "post") {
     event.preventDefault();
-    const body = new FormData(form, event.submitter);
-    send(form.action, { method: "POST", body });
+    send(form, event.submitter);
   }
 });
 
@@ -149,9 +115,10 @@ document.addEventListener("click", (event) => {
     return;
   }
   const link = event.target.closest(".matrix a");
-  if (!link || event.ctrlKey || event.metaKey || event.shiftKey || event.button !== 0) return;
+  if (!link || !plainClick(event)) return;
   event.preventDefault();
-  send(link.href, {}).then(() => history.replaceState(null, "", link.href));
+  look(link.href);
 });
 
+whenPut(begin);
 begin();

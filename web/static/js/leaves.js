@@ -1,0 +1,85 @@
+// Pages whose forms come back as the whole page: what a form does is put in the place of what was there, so that focus
+// and scroll stay. A form that is sent while another is under way waits for it, and is then sent as it stands.
+
+import { Idiomorph } from "./vendor/idiomorph.js";
+
+const main = document.getElementById("main");
+let before = Promise.resolve();
+let told = () => {};
+const underWay = new Map();
+
+/** Say what is to be done whenever a page has been put in place. */
+export function whenPut(work) {
+  told = work;
+}
+
+function put(html, address, sent) {
+  const focused = document.activeElement;
+  const key = focused?.dataset?.key;
+  // What is being typed in another field by now is not lost.
+  const typed = focused?.matches?.("input.value") && focused.form !== sent && focused.value !== focused.defaultValue ? focused.value : null;
+  const page = new DOMParser().parseFromString(html, "text/html");
+  const fresh = page.getElementById("main");
+  if (!fresh) return false;
+  const scrolled = [...main.querySelectorAll(".wall, .one")].map((place) => place.scrollTop);
+  const open = [...main.querySelectorAll("details")].map((one) => one.open);
+  Idiomorph.morph(main, fresh.innerHTML, { morphStyle: "innerHTML" });
+  Idiomorph.morph(document.getElementById("progress"), page.getElementById("progress").innerHTML, { morphStyle: "innerHTML" });
+  [...main.querySelectorAll(".wall, .one")].forEach((place, k) => (place.scrollTop = scrolled[k]));
+  [...main.querySelectorAll("details")].forEach((one, k) => (one.open = open[k] ?? false));
+  for (const field of main.querySelectorAll("input.value")) field.value = field.defaultValue;
+  history.replaceState(null, "", address);
+  const again = key && main.querySelector(`[data-key="${CSS.escape(key)}"]`);
+  if (again) {
+    if (typed !== null) again.value = typed;
+    again.focus();
+  }
+  main.querySelector("[role=alert]")?.scrollIntoView({ block: "nearest" });
+  told();
+  return true;
+}
+
+async function fetched(address, options, sent) {
+  main.setAttribute("aria-busy", "true");
+  try {
+    const response = await fetch(address, { credentials: "same-origin", ...options });
+    const shown = response.redirected || options.method !== "POST" ? response.url : location.href;
+    if (!put(await response.text(), shown, sent)) location.assign(shown);
+  } finally {
+    main.removeAttribute("aria-busy");
+  }
+}
+
+function inTurn(work) {
+  before = before.then(work, work);
+  return before;
+}
+
+/** Look at another address of the page. */
+export function look(address) {
+  return inTurn(() => fetched(address, {}));
+}
+
+/** Send a form, with the button that was pressed. A key that submits a field sends it a second time as it is left: once
+ *  is enough. */
+export function send(form, submitter) {
+  const asked = [...new FormData(form, submitter)].filter(([name]) => name !== "base").join("&");
+  if (underWay.get(form) === asked) return before;
+  underWay.set(form, asked);
+  const values = new Map([...form.querySelectorAll("input.value, textarea.value")].map((field) => [field.name, field.value]));
+  return inTurn(async () => {
+    try {
+      if (!form.isConnected) return;
+      const body = new FormData(form, submitter?.isConnected ? submitter : null);
+      for (const [name, value] of values) body.set(name, value);
+      await fetched(form.action, { method: "POST", body }, form);
+    } finally {
+      underWay.delete(form);
+    }
+  });
+}
+
+/** Whether a click is one that the page answers itself. */
+export function plainClick(event) {
+  return !(event.ctrlKey || event.metaKey || event.shiftKey || event.button !== 0);
+}

@@ -9,8 +9,9 @@ import sys
 import time
 from typing import Any, Final
 
+from kagami.exchange.crisp import LARGEST
 from kagami.exchange.delivery.forms import FORMS, Form
-from kagami.exchange.delivery.ordering import Order
+from kagami.exchange.delivery.ordering import Order, measured
 from kagami.exchange.finished import NothingToDraw, artwork, variant_artwork
 from kagami.exchange.png import GREATEST_SIZE
 from kagami.plan.document import Plan
@@ -72,6 +73,8 @@ def _draw(plan: Plan, given: argparse.Namespace) -> int:
     ground = ground_of(result, variant) if variant else colours_in(plan.tones, colourway).known[GROUND]
     on_ground = given.ground or (variant is not None and variant.plate)
     order = Order(art, ground, on_ground, result, cache, variant, form.pixels or given.size)
+    if form.reads in ("png", "webp", "ico") and order.size <= LARGEST:
+        order = measured(order)
     given.out.write_bytes(form.write(order))
     if given.readings:
         given.readings.write_text(json.dumps(readings_data(result), indent=1) + "\n", encoding="utf-8")

@@ -75,7 +75,7 @@ class Abroad(StudioCase):
         mark = self.mark()
         for name, words in (
             ("bench", ("CIRCLE ", "MIRROR", "THE SHEET OF", "+ MEASURE", "SYMMETRY", "SET OUT", "SAY IT ANEW")),
-            ("delivery", ("DELIVERY", "WHAT LEAVES, FOR WHOM", "BEGIN WITH ONE")),
+            ("delivery", ("DELIVERY", "WHAT LEAVES, FOR WHOM", "ONE FILE NOW")),
             ("range", ("LINE BY LINE", "SHOW")),
             ("remove-mark", ("THE MARK AND ITS ONE CHANGE GO FOR GOOD",)),
         ):

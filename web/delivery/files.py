@@ -7,9 +7,10 @@ from django.utils.translation import gettext as _
 from kagami.exchange.artwork import Artwork
 from kagami.exchange.delivery.forms import FORMS
 from kagami.exchange.delivery.making import made, order_for
+from kagami.exchange.delivery.ordering import fineness_of
 from kagami.exchange.delivery.planning import Planned, of_one_colour, planned_files
 from kagami.exchange.delivery.receivers import RECEIVERS, Verdict, asked
-from kagami.exchange.delivery.report import Report, fineness_of
+from kagami.exchange.delivery.report import Report
 from kagami.geometry.point import Point
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache

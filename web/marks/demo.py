@@ -8,6 +8,7 @@ from django.contrib.auth import get_user_model
 from django.contrib.auth.models import AbstractBaseUser
 
 from kagami.plan.files import load_plan
+from web.delivery.services.ordering import order
 from web.marks.access import brands_of
 from web.marks.services.palettes import take_in
 from web.marks.services.shelving import make_brand, make_mark
@@ -90,5 +91,8 @@ def load_demo(password: str) -> AbstractBaseUser:
             for tone, colour in PALETTES[name].items():
                 take_in(user, brand, tone, colour)
             for file in files:
-                make_mark(user, brand, load_plan((FOLDER / file).read_bytes()), "taken from the demo")
+                plan = load_plan((FOLDER / file).read_bytes())
+                mark = make_mark(user, brand, plan, "taken from the demo")
+                if plan.variants:
+                    order(user, mark)
     return user

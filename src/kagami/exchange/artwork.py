@@ -51,6 +51,8 @@ class Artwork:
     """So much of the box, all round, is clear space and holds no ink."""
     description: str = ""
     author: str = ""
+    finest: float = 0.0
+    """The narrower of its thinnest part and its narrowest gap, in module units, where that was measured."""
 
     @property
     def ink(self) -> Box:

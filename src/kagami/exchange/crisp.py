@@ -38,12 +38,16 @@ def crisp(art: Artwork, size: int) -> Artwork:
         return art
     whole = size / box.longer
     room = [math.ceil(size * side / box.longer - SAME) for side in (box.width, box.height)]
-    tried = (
-        _placed(edges, art.ink, room, whole * share, share) for share in np.linspace(SMALLER, 1.0, SCALES).tolist()
-    )
+    shares = np.linspace(_least_share(art.finest * whole), 1.0, SCALES).tolist()
+    tried = (_placed(edges, art.ink, room, whole * share, share) for share in shares)
     _, scale, (left, bottom) = min(tried, key=lambda found: found[0])
     x, y = art.ink.left - left / scale, art.ink.bottom - bottom / scale
     return replace(art, box=Box(x, y, x + room[0] / scale, y + room[1] / scale), clear=0.0)
+
+
+def _least_share(finest: float) -> float:
+    """How small a mark may get whose finest part has so many pixels: what has one keeps it."""
+    return min(max(SMALLER, 1 / finest), 1.0) if finest >= 1 - SAME else SMALLER
 
 
 def _edges(art: Artwork, axis: int) -> tuple[Floats, Floats]:

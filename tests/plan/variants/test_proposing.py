@@ -24,7 +24,7 @@ def two_bars(gap: str = "0.4u") -> Builder:
         f"Measure: gap = {gap}\n"
         "Box left, 3u wide and 10u high, its centre on -1.5u - gap/2 right and 0u up from O, turned by 0°.\n"
         "Box right, 3u wide and 10u high, its centre on 1.5u + gap/2 right and 0u up from O, turned by 0°.\n"
-        "Variant small: nothing changed.\n"
+        "Variant small: nothing changed; clear 0u.\n"
     )
 
 
@@ -73,7 +73,7 @@ class Proposing(TestCase):
         mark = mark_of(
             "Box block, 8u wide and 10u high, its centre on O, turned by 0°.\n"
             "Box hair, 0.1u wide and 10u high, its centre on 6u right and 0u up from O, turned by 0°.\n"
-            "Variant small: nothing changed.\n"
+            "Variant small: nothing changed; clear 0u.\n"
         )
         width = f"{next(step.id for step in mark.plan.steps if step.name == 'hair')}.width"
         found = propose(mark.plan, Cache(), mark.plan.variant("small"), PIXELS, refused=frozenset({width}))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from kagami.exchange.delivery.forms import ABOUT, FORMS
-from kagami.exchange.delivery.ordering import Order, order_of
+from kagami.exchange.delivery.ordering import Order, measured, order_of
 from kagami.exchange.delivery.planning import Planned
 from kagami.exchange.delivery.report import Report, report_on
 from kagami.plan.document import Plan
@@ -44,4 +44,5 @@ def order_for(plan: Plan, cache: Cache, planned: Planned, *, brand: str = "", ch
     order = order_of(plan, cache, variant, brand=brand, change=change)
     plain = variant is None and FORMS[planned.form].format != ABOUT
     art = replace(order.art, box=order.art.ink, clear=0.0) if plain else order.art
-    return replace(order, art=art, size=planned.size)
+    order = replace(order, art=art, size=planned.size)
+    return measured(order) if FORMS[planned.form].reads in ("png", "webp", "ico") else order

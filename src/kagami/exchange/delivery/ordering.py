@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from kagami.exchange.artwork import Artwork
 from kagami.exchange.finished import variant_artwork
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
-from kagami.plan.evaluation.forms import ground_of
+from kagami.plan.evaluation.fineness import Fineness, fineness
+from kagami.plan.evaluation.forms import formed, ground_of
 from kagami.plan.evaluation.result import Result
 from kagami.plan.variants.variant import Package, Variant
 from kagami.plan.variants.varying import varied
@@ -68,3 +69,20 @@ def varied_in(plan: Plan, cache: Cache, variant: Variant | None) -> Plan:
     made = varied(plan, variant)
     cache.put_result(plan, key, made)
     return made
+
+
+def fineness_of(order: Order, cache: Cache) -> Fineness:
+    """The thinnest parts of a variant, measured once."""
+    key = ("fineness", order.variant)
+    known = cache.result(order.plan, key)
+    if isinstance(known, Fineness):
+        return known
+    made = fineness(formed(order.result, order.variant))
+    cache.put_result(order.plan, key, made)
+    return made
+
+
+def measured(order: Order) -> Order:
+    """The order with how fine its artwork is, so that small pictures keep what has a pixel."""
+    finest = fineness_of(order, order.cache).finest
+    return replace(order, art=replace(order.art, finest=finest or 0.0))

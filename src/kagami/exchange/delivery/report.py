@@ -16,7 +16,7 @@ import numpy as np
 from kagami.exchange.artwork import MILLIMETRES, Artwork
 from kagami.exchange.crisp import crisp
 from kagami.exchange.delivery.forms import FORMS, Form
-from kagami.exchange.delivery.ordering import Order
+from kagami.exchange.delivery.ordering import Order, fineness_of
 from kagami.exchange.delivery.reading_back import Found, Unreadable, pdf_picture, read_back
 from kagami.exchange.icons import FAVICON_SIZES, ICON_SIZES, masked_margin, square
 from kagami.exchange.stencil import stencil
@@ -24,8 +24,8 @@ from kagami.geometry.arrays import Floats
 from kagami.geometry.measure.size import Box, area, perimeter
 from kagami.geometry.tolerance import DRAWN_APART, READ_AREA, READ_EXACT, READ_POINT, STATED_ERROR
 from kagami.plan.evaluation.cache import Cache
-from kagami.plan.evaluation.fineness import Fineness, fineness
-from kagami.plan.evaluation.forms import PIXEL, PRINT, formed
+from kagami.plan.evaluation.fineness import Fineness
+from kagami.plan.evaluation.forms import PIXEL, PRINT
 from kagami.plan.messages import number_text
 
 LOOKED_AT: Final = 256
@@ -88,17 +88,6 @@ def report_on(order: Order, form: Form, data: bytes, cache: Cache) -> Report:
     if found.picture is not None:
         return _of_picture(order, form, data, found, fine)
     return _of_outlines(order, form, data, found, fine)
-
-
-def fineness_of(order: Order, cache: Cache) -> Fineness:
-    """The thinnest parts of a variant, measured once."""
-    key = ("fineness", order.variant)
-    known = cache.result(order.plan, key)
-    if isinstance(known, Fineness):
-        return known
-    made = fineness(formed(order.result, order.variant))
-    cache.put_result(order.plan, key, made)
-    return made
 
 
 def _of_outlines(order: Order, form: Form, data: bytes, found: Found, fine: Fineness) -> Report:

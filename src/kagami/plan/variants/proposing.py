@@ -26,7 +26,7 @@ from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache, Passing
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.fineness import Fineness, fineness
-from kagami.plan.evaluation.forms import PIXEL, formed
+from kagami.plan.evaluation.forms import PIXEL, clear_of, formed
 from kagami.plan.evaluation.ink import Piece
 from kagami.plan.evaluation.readings import ink_box
 from kagami.plan.evaluation.result import Result
@@ -169,6 +169,7 @@ def propose(
     seconds: float = SECONDS,
 ) -> Proposals:
     """What a variant needs to be seen at so many pixels on its longer side, each part of it `limit` pixels at least.
+    Its clear space takes part in them, as in its files.
 
     `refused` holds keys of alterations that are not wanted. After so many seconds no further one is looked for.
 
@@ -209,7 +210,7 @@ class _Search:
             return None
         try:
             shape = boolean.union(*(piece.shape for piece in marks))
-            pixel = around.longer / self.pixels
+            pixel = (around.longer + 2 * clear_of(result, self.variant, around.longer)) / self.pixels
             return _Look(plan, marks, shape, fineness(marks, LOOKED_AT * self.limit * pixel), pixel, self.limit)
         except GeometryError:
             return None

@@ -19,6 +19,7 @@ GETS = [
     "delivery-pdf",
     "delivery-dxf",
     "delivery-naming",
+    "delivery-tiles",
     "delivery-report",
     "delivery-proposals",
     "package-progress",

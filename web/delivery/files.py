@@ -15,7 +15,7 @@ from kagami.geometry.point import Point
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.messages import number_text
-from web.delivery.telling import Row, rows_of
+from web.delivery.telling import Row, held_together, rows_of
 from web.pictures.picture import PICTURE
 
 
@@ -112,7 +112,7 @@ def _said(verdict: Verdict) -> Said:
     if verdict.met_from is not None and not verdict.takes:
         met = _("Its thicknesses are met from {size} mm up.").format(size=number_text(float(f"{verdict.met_from:.3g}")))
     words = "; ".join(one.words for one in verdict.reasons) or verdict.told
-    return Said(verdict.receiver, verdict.takes, words, met)
+    return Said(verdict.receiver, verdict.takes, held_together(words), held_together(met))
 
 
 def _place(art: Artwork, place: Point) -> tuple[float, float]:

@@ -1,13 +1,17 @@
 """Reports and verdicts in words."""
 
 import math
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Final
 
 from django.utils.translation import gettext as _
 
 from kagami.exchange.delivery.report import Report
 from kagami.plan.messages import number_text
+
+_UNIT: Final = re.compile(r"(?<=\d) (%|mm|cm²|m|s|px|kB|MB)(?!\w)")
 
 
 @dataclass(frozen=True)
@@ -47,7 +51,7 @@ def rows_of(report: Report, where: str) -> Sequence[Row]:
         needless = _("none") if report.needless == 0 else str(report.needless)
         rows.append(Row(_("Nodes, needless ones"), f"{report.nodes}, {needless}", report.needless == 0))
     if report.area_error is not None or report.pixel_error is not None:
-        rows.append(Row(_("Read back against the plan"), _against(report), report.sound))
+        rows.append(Row(_("Read back against the plan"), held_together(_against(report)), report.sound))
     unit = "px" if report.pixels else "mm"
     for label, value in ((_("Narrowest gap {where}"), report.gap), (_("Thinnest part {where}"), report.part)):
         if value is not None:
@@ -74,6 +78,11 @@ def share_text(share: float) -> str:
         return "0"
     percent = float(f"{share * 100:.2g}")
     return f"{percent:.{max(0, 1 - math.floor(math.log10(percent)))}f} %" if percent < 1 else f"{percent:g} %"
+
+
+def held_together(text: str) -> str:
+    """Words in which no line is broken between a number and its unit."""
+    return _UNIT.sub("\u00a0\\1", text)
 
 
 def bytes_text(count: int) -> str:

@@ -11,6 +11,7 @@ urlpatterns = [
     path("file/", views.file, name="delivery-file"),
     path("report/", views.report, name="delivery-report"),
     path("proposals/", views.proposals, name="delivery-proposals"),
+    path("tiles/", views.tiles, name="delivery-tiles"),
     path("naming/", views.naming, name="delivery-naming"),
     path("mark.svg", views.plain, {"form": "svg"}, name="delivery-svg"),
     path("mark.pdf", views.plain, {"form": "pdf"}, name="delivery-pdf"),

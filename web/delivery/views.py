@@ -19,7 +19,7 @@ from kagami.plan.limits import NAME_LENGTH, PATTERN_LENGTH
 from web.delivery.asked import FORMS, looked_at_after
 from web.delivery.files import Made, examined, named_file, plain_file
 from web.delivery.proposals import proposed_for
-from web.delivery.works import example_name, needs_of, spread_of
+from web.delivery.works import example_name, lines_of, needs_of, spread_of
 from web.evaluation.door import ask, ask_heavy
 from web.evaluation.evaluators import Busy, Stopped
 from web.evaluation.references import current_of
@@ -71,6 +71,13 @@ def walk(request: HttpRequest, mark_id: int) -> HttpResponse:
     except history.NothingFurther as error:
         return page(request, mark, str(error), 422)
     return back(mark_id, _looked_at(request))
+
+
+@require_safe
+def tiles(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """All variants as they look: a part of the Mirror."""
+    mark = mark_of(request.user, mark_id)
+    return render(request, "delivery/_tiles.html", {"mark": mark, "lines": ask(lines_of, current_of(mark))})
 
 
 @require_safe

@@ -35,6 +35,7 @@ class Line:
     ground: str
     formats: tuple[tuple[str, bool], ...]
     fault: str = ""
+    below: int = 0
 
 
 @dataclass(frozen=True)
@@ -105,7 +106,7 @@ def spread_of(plan: Plan, cache: Cache, brand: str, at: str, file: str) -> Sprea
     shown = next((one for one in own if one.name == file), own[0] if own else None)
     box = ink_box(formed(result, None))
     return Spread(
-        lines=tuple(_line(plan, cache, one) for one in plan.variants),
+        lines=lines_of(plan, cache),
         at=_looked(plan, cache, variant) if variant is not None else None,
         files=tuple((one.name, purpose_of(one)) for one in own),
         file=shown.name if shown else "",
@@ -121,6 +122,11 @@ def spread_of(plan: Plan, cache: Cache, brand: str, at: str, file: str) -> Sprea
         inked=box is not None,
         sound=result.sound,
     )
+
+
+def lines_of(plan: Plan, cache: Cache) -> tuple[Line, ...]:
+    """All variants as they look."""
+    return tuple(_line(plan, cache, one) for one in plan.variants)
 
 
 def example_name(plan: Plan, cache: Cache, brand: str, pattern: str) -> str:
@@ -145,7 +151,7 @@ def _line(plan: Plan, cache: Cache, variant: Variant) -> Line:
     except PlanError as error:
         fault = str(error)
     formats = tuple((one, one in variant.formats) for one in FORMATS)
-    return Line(variant.name, _told(variant), picture, ground, formats, fault)
+    return Line(variant.name, _told(variant), picture, ground, formats, fault, variant.below)
 
 
 def _told(variant: Variant) -> str:

@@ -23,9 +23,9 @@ async function report() {
   if (document.getElementById("report")?.dataset.address !== address) return;
   told.innerHTML = html;
   told.removeAttribute("aria-busy");
-  document.querySelector(".shown .places")?.remove();
+  document.querySelector(".looked-at .places")?.remove();
   const places = told.querySelector(".places");
-  if (places) document.querySelector(".shown").append(places);
+  if (places) document.querySelector(".looked-at").append(places);
 }
 
 async function watch() {
@@ -98,7 +98,7 @@ document.addEventListener("change", (event) => {
     field.form.querySelector("textarea").value = field.selectedOptions[0].dataset.sentence;
     return;
   }
-  const form = field.closest(".one form, .named form");
+  const form = field.closest(".one form, .file-names form");
   if (!form || !field.matches("input.value, select.value")) return;
   if (form.matches(".which")) form.requestSubmit();
   else if (form.querySelector(".enter")) form.requestSubmit(form.querySelector(".enter"));

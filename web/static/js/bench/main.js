@@ -34,6 +34,7 @@ import { noTasks, watchTasks } from "./tasks.js";
 import { layDown, makeRamp, reachTone, takeFromPiece, takeUpTone, watchTones } from "./tones.js";
 import { watchTrail } from "./trail.js";
 import { openRetyping, watchTyped } from "./typed.js";
+import { watchVariants } from "./variants.js";
 import { fit, real, watchView } from "./view.js";
 import { word } from "./words.js";
 
@@ -135,6 +136,7 @@ watchView();
 watchPan(sheet);
 watchPlacing(sheet, plan);
 watchTrail(sheet);
+watchVariants();
 watchSplitting(sheet);
 watchHandles(sheet);
 watchOver(sheet);

@@ -70,7 +70,7 @@ class Commands(TestCase):
                 self.assertIn(text, err)
 
     def test_every_form_in_a_colourway(self) -> None:
-        begins = {".svg": b"<?xml", ".pdf": b"%PDF", ".png": b"\x89PNG", ".webp": b"RIFF", ".ico": b"\0\0\1\0"}
+        begins = {".svg": b"<svg", ".pdf": b"%PDF", ".png": b"\x89PNG", ".webp": b"RIFF", ".ico": b"\0\0\1\0"}
         self.assertEqual({*begins, ".dxf"}, set(FORM_OF))
         for ending, begin in {**begins, ".dxf": b"  0"}.items():
             out = self.folder / f"crystal{ending}"

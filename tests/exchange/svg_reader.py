@@ -14,7 +14,7 @@ import shapely
 
 SVG = "{http://www.w3.org/2000/svg}"
 _TOKEN = re.compile(r"([A-Za-z])|(-?\d*\.?\d+(?:e-?\d+)?)")
-_ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "C": 6, "A": 7, "Z": 0}
+_ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "C": 6, "S": 4, "A": 7, "Z": 0}
 
 
 def paths_of(svg: str) -> list[ET.Element]:
@@ -34,7 +34,12 @@ def commands(data: str) -> list[tuple[str, tuple[float, ...]]]:
         values = [float(value) for value in tokens[index : index + count]]
         index += count
         command, values = _absolute(letter, values, here)
+        if letter in "Ss":  # its first handle mirrors the one before (SVG 1.1, 8.3.6)
+            before = found[-1][1]
+            mirrored = [2 * here[k] - before[2 + k] for k in (0, 1)] if found[-1][0] == "C" else list(here)
+            command, values = "C", [*mirrored, *values]
         found.append((command, tuple(values)))
+        letter = {"M": "L", "m": "l"}.get(letter, letter)  # further places are lines (SVG 1.1, 8.3.2)
         here = start if command == "Z" else (values[-2], values[-1])
         start = here if command == "M" else start
     return found

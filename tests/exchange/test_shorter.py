@@ -64,7 +64,12 @@ class Shorter(TestCase):
 
     def test_level_and_upright_lines_lose_a_number(self) -> None:
         self.assertEqual(shorter("M0 0L10 0L10 5L0 5Z", 3), "M0 0H10V5H0z")
-        self.assertEqual(shorter("M0.5 0.25L0.75 0.125Z", 3), "M.5.25L.75.125z")
+        self.assertEqual(shorter("M0.5 0.25L0.75 0.125Z", 3), "M.5.25.75.125z")
+
+    def test_smooth_curves_lose_a_handle_and_numbers_their_spaces(self) -> None:
+        smooth = "M0 0C0.1 0.2 0.4 0.5 0.6 0.6C0.8 0.7 1.1 0.9 1.2 1.5Z"
+        self.assertEqual(shorter(smooth, 3), "M0 0C.1.2.4.5.6.6s.5.3.6.9z")
+        self.assertEqual(shorter("M9 9L9.5 9Z" + smooth, 3)[:15], "M9 9h.5zm-9-9C.")
 
     def test_every_example_is_shorter_and_the_same(self) -> None:
         saved = []

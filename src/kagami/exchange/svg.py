@@ -252,7 +252,6 @@ def write_svg(
     width, height = frame.length(box.width), frame.length(box.height)
     size = (f"{width}{art.unit}", f"{height}{art.unit}") if pixels is None else pixels
     rows = [
-        '<?xml version="1.0" encoding="UTF-8"?>',
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{size[0]}" height="{size[1]}" viewBox="0 0 {width} {height}">',
         f"<title>{escape(xml_text(art.title))}</title>",
         *([f"<desc>{escape(xml_text(art.description))}</desc>"] if art.description else []),

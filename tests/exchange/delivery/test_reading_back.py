@@ -86,7 +86,7 @@ class Faults(TestCase):
                 self.assertIn(foreign, read_back("svg", text.encode()).foreign)
 
     def test_entities_are_not_resolved(self) -> None:
-        bomb = '<!DOCTYPE svg [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;&a;">]>' + write_svg(ART).partition("?>")[2]
+        bomb = '<!DOCTYPE svg [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;&a;">]>' + write_svg(ART)
         found = read_back("svg", bomb.replace("<title>Ring", "<title>&b;").encode())
         self.assertEqual(found.contours, 2)
 

@@ -149,7 +149,6 @@ def leaf_svg(leaf: Leaf, title: str, seconds: float = 0.0) -> str:
     number = Frame(decimals=DECIMALS).number
     width, height = number(leaf.width), number(leaf.height)
     rows = [
-        '<?xml version="1.0" encoding="UTF-8"?>',
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}mm" height="{height}mm" '
         f'viewBox="0 0 {width} {height}">',
         f"<title>{escape(xml_text(title))}</title>",

@@ -15,6 +15,7 @@ from typing import Any, Final
 
 import numpy as np
 
+from kagami.exchange.svg import NEAR_HALF_TURN
 from kagami.geometry.arrays import Floats
 from kagami.geometry.tolerance import IN_LINE, PAGE, UNMOVED
 
@@ -40,7 +41,7 @@ class Found:
     contours: int = 0
     pieces: int = 0
     needless: int = 0
-    """Nodes between two lines in one direction, or two arcs of one circle that are less than a whole one."""
+    """Nodes between two lines in one direction, or two arcs of one circle that could be one arc."""
     foreign: tuple[str, ...] = ()
     colours: tuple[str, ...] = ()
     picture: Any = field(default=None, compare=False, repr=False)
@@ -127,7 +128,9 @@ def _needless(path: Any) -> int:
     def round_on(a: Any, b: Any) -> bool:
         near = IN_LINE * max(a.rx, 1.0)
         alike = abs(a.center - b.center) <= near and abs(a.rx - b.rx) <= near and abs(a.ry - b.ry) <= near
-        return alike and a.sweep * b.sweep > 0 and abs(a.sweep + b.sweep) < math.tau - IN_LINE
+        both = abs(a.sweep + b.sweep)
+        needed = abs(both - math.pi) <= NEAR_HALF_TURN  # readers find the centre of such an arc badly: it is parted
+        return alike and a.sweep * b.sweep > 0 and both < math.tau - IN_LINE and not needed
 
     count = 0
     for a, b in itertools.pairwise(path):

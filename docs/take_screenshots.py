@@ -9,9 +9,13 @@ import sys
 
 from PIL import Image, ImageDraw
 from playwright.sync_api import Page, sync_playwright
+from pypdfium2 import PdfDocument
 
+from kagami.exchange.delivery.forms import FORMS
+from kagami.exchange.delivery.ordering import order_of
 from kagami.exchange.finished import artwork
 from kagami.exchange.png import write_png
+from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.files import load_plan
 
@@ -26,7 +30,6 @@ def main(address: str) -> None:
         browser = playwright.chromium.launch(executable_path=os.environ["KAGAMI_CHROMIUM"], args=ARGUMENTS)
         page = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
         page.goto(f"{address}/sign-in/")
-        take(page, "sign-in")
         page.fill("#id_username", "harbour")
         page.fill("#id_password", os.environ["KAGAMI_DEMO_PASSWORD"])
         page.click("button[type=submit]")
@@ -41,8 +44,8 @@ def main(address: str) -> None:
         take_carve(page)
         take_fault(page)
         page.click("text=Delivery")
-        page.select_option("[name=colourway]", "Lamp")
-        page.click("text=show")
+        page.wait_for_selector(".report")
+        page.wait_for_timeout(400)
         take(page, "delivery")
         open_mark(page, address, "Mooring knot")
         page.click("[data-key='activate:knot']")
@@ -61,6 +64,7 @@ def main(address: str) -> None:
         take_silence(page, address)
         browser.close()
     take_examples()
+    take_sheets()
 
 
 def take_tones(page: Page, address: str) -> None:
@@ -242,6 +246,19 @@ def take_examples() -> None:
             sheet.paste(picture, (x + left, y + 16 + top), picture)
         pen.text((x + 16, y + CELL - 32), plan.title, fill="#1c1a17")
     sheet.save(FOLDER / "examples.png", optimize=True)
+
+
+def take_sheets() -> None:
+    """A mark's sheets: set out, how it was built, its variants, its colourways."""
+    plan = load_plan((FOLDER.parents[1] / "examples" / "demo" / "vennik-light-trust.json").read_bytes())
+    order = order_of(plan, Cache(), plan.variant("full"), brand="Vennik Light Trust", change=1)
+    whole = order_of(plan, Cache(), None, brand="Vennik Light Trust", change=1)
+    pages = [FORMS["sheet-pdf"].write(order), *(FORMS[form].write(whole) for form in ("built", "overview", "specimen"))]
+    sheet = Image.new("RGB", (1280, 912), "#dccfb8")
+    for number, data in enumerate(pages):
+        picture = PdfDocument(data)[0].render(scale=2).to_pil().resize((632, 447), Image.Resampling.LANCZOS)
+        sheet.paste(picture, (5 + number % 2 * 638, 6 + number // 2 * 453))
+    sheet.save(FOLDER / "sheets.png", optimize=True)
 
 
 def take_fault(page: Page) -> None:

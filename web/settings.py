@@ -1,6 +1,7 @@
 """Settings. All that differs between machines comes from the environment; see the README for production."""
 
 import datetime
+import json
 import os
 import pathlib
 
@@ -106,7 +107,10 @@ STATICFILES_DIRS = [BASE_DIR / "web" / "static"]
 MEDIA_ROOT = pathlib.Path(os.environ.get("KAGAMI_FILES", BASE_DIR / ".kagami" / "files"))
 """Packages, where no other storage is set. They are handed out by views alone, never by their path."""
 STORAGES = {
-    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "default": {
+        "BACKEND": os.environ.get("KAGAMI_STORAGE", "django.core.files.storage.FileSystemStorage"),
+        "OPTIONS": json.loads(os.environ.get("KAGAMI_STORAGE_OPTIONS", "{}")),
+    },
     "staticfiles": {"BACKEND": "web.static_storage.ModuleStorage"},
 }
 

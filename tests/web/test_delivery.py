@@ -387,6 +387,29 @@ class Packages(Case):
         self.assertFalse(storage.exists(name))
         self.assertFalse(Delivery.objects.filter(pk=delivery.pk).exists())
 
+    def test_a_mark_that_is_removed_takes_its_packages_along(self) -> None:
+        mark = self.marked()
+        delivery = self.packaged(mark)
+        self.send("package-link", mark, 1, days="3")
+        with self.captureOnCommitCallbacks(execute=True):
+            self.assertEqual(self.client.post(reverse("remove-mark", args=[mark.id])).status_code, 302)
+        self.assertFalse(Mark.objects.filter(pk=mark.pk).exists())
+        self.assertFalse(delivery.package.storage.exists(delivery.package.name))
+
+    def test_a_mark_that_is_removed_while_its_package_is_made_ends_it(self) -> None:
+        mark = self.marked()
+        self.send("package-order", mark)
+        delivery = Delivery.objects.get(mark=mark)
+        real = making.ask_heavy
+
+        def removing(work, *given):
+            Mark.objects.filter(pk=mark.pk).exists() and self.client.post(reverse("remove-mark", args=[mark.id]))
+            return real(work, *given)
+
+        with mock.patch.object(making, "ask_heavy", side_effect=removing):
+            make(delivery.pk)
+        self.assertFalse(Delivery.objects.exists())
+
     def test_awkward_names_are_safe_and_stay_apart(self) -> None:
         text = PLAN.replace("Mark: Beams", "Mark: CON")
         for name in ("a/b", "a b", "A:B", "..", "é?*"):

@@ -4,7 +4,9 @@ import secrets
 
 from django.conf import settings
 from django.core import signing
-from django.db import models
+from django.db import models, transaction
+from django.db.models.signals import post_delete
+from django.dispatch import receiver
 from django.utils import timezone
 
 from web.marks.models import Mark, Revision
@@ -26,7 +28,7 @@ class Delivery(models.Model):
     """A package of a mark's files, of one revision. It is offered once it is whole, never before."""
 
     mark = models.ForeignKey(Mark, on_delete=models.CASCADE, related_name="deliveries")
-    revision = models.ForeignKey(Revision, on_delete=models.PROTECT, related_name="+")
+    revision = models.ForeignKey(Revision, on_delete=models.CASCADE, related_name="+")
     number = models.PositiveIntegerField()
     brand_name = models.CharField(max_length=200)
     """As the brand was called then: it stands in the files' names."""
@@ -64,6 +66,14 @@ class Delivery(models.Model):
     def offered(self) -> bool:
         """Whether it can be taken: it is whole, or it was and is made again."""
         return bool(self.package) and self.state == State.READY
+
+
+@receiver(post_delete, sender=Delivery)
+def _drop_file(sender: type[Delivery], instance: Delivery, **_given: object) -> None:
+    """A package that goes, alone or with its mark, leaves no file behind."""
+    name, storage = instance.package.name, instance.package.storage
+    if name:
+        transaction.on_commit(lambda: storage.delete(name))
 
 
 def _identity() -> str:

@@ -14,7 +14,6 @@ from web.delivery.models import ClientLink, Delivery
 from web.delivery.services import handing, ordering
 from web.delivery.views import back, page
 from web.marks.access import mark_of
-from web.marks.models import Mark
 
 
 @require_POST
@@ -32,13 +31,7 @@ def order(request: HttpRequest, mark_id: int) -> HttpResponse:
 def progress(request: HttpRequest, mark_id: int) -> HttpResponse:
     """How far the packages are: a part of the page."""
     mark = mark_of(request.user, mark_id)
-    return render(request, "delivery/_packages.html", {"mark": mark, "deliveries": packages_of(mark)})
-
-
-def packages_of(mark: Mark) -> list[Delivery]:
-    """All packages of a mark, with what their rows show."""
-    found = mark.deliveries.select_related("revision", "author").defer("revision__plan", "contents")
-    return list(found.prefetch_related("links"))
+    return render(request, "delivery/_packages.html", {"mark": mark, "deliveries": ordering.packages_of(mark)})
 
 
 def _delivery_of(request: HttpRequest, mark_id: int, number: int) -> Delivery:

@@ -19,6 +19,7 @@ from kagami.plan.limits import NAME_LENGTH, PATTERN_LENGTH
 from web.delivery.asked import FORMS, looked_at_after
 from web.delivery.files import Made, examined, named_file, plain_file
 from web.delivery.proposals import proposed_for
+from web.delivery.services.ordering import packages_of
 from web.delivery.works import example_name, lines_of, needs_of, spread_of
 from web.evaluation.door import ask, ask_heavy
 from web.evaluation.evaluators import Busy, Stopped
@@ -156,7 +157,7 @@ def report(request: HttpRequest, mark_id: int) -> HttpResponse:
 def proposals(request: HttpRequest, mark_id: int) -> HttpResponse:
     """What would make a variant fit for a size: a part of the page."""
     mark, size = mark_of(request.user, mark_id), request.GET.get("pixels", "")
-    pixels = int(size) if size.isdecimal() and int(size[:6]) in SIZES else SIZES[0]
+    pixels = int(size[:6]) if size.isdecimal() and int(size[:6]) in SIZES else SIZES[0]
     refused = tuple(text[:200] for text in request.GET.getlist("refused")[:MOST_REFUSED])
     context: dict[str, Any] = {"mark": mark, "at": _looked_at(request), "sizes": SIZES, "pixels": pixels}
     context |= {"refused": refused, "asked": True}
@@ -222,9 +223,7 @@ def page(request: HttpRequest, mark: Mark, fault: str = "", status: int = 200) -
         "fault": fault,
         "sizes": SIZES,
         "pixels": SIZES[0],
-        "deliveries": mark.deliveries.select_related("revision", "author")
-        .defer("revision__plan")
-        .prefetch_related("links"),
+        "deliveries": packages_of(mark),
         "can_undo": mark.current.parent_id is not None,
         "can_redo": history.can_redo(mark),
     }

@@ -87,10 +87,13 @@ def remove(actor: AbstractBaseUser, delivery: Delivery) -> None:
         PermissionDenied: the actor may only look.
     """
     require_designer(actor, delivery.mark.brand.studio_id)
-    name, storage = delivery.package.name, delivery.package.storage
     delivery.delete()
-    if name:
-        transaction.on_commit(lambda: storage.delete(name))
+
+
+def packages_of(mark: Mark) -> list[Delivery]:
+    """All packages of a mark, with what their rows show."""
+    found = mark.deliveries.select_related("revision", "author").defer("revision__plan", "contents")
+    return list(found.prefetch_related("links"))
 
 
 def _enqueue(delivery: Delivery) -> None:

@@ -13,6 +13,10 @@ MILLIMETRES: Final = {"mm": 1.0, "cm": 10.0, "in": 25.4, "px": 25.4 / 96, "pt": 
 """Source: CSS Values and Units Level 3, section 6.2 (1in = 96px = 72pt = 2.54cm)."""
 
 
+class Unwritable(ValueError):
+    """A form cannot hold artwork as large or as small as this."""
+
+
 @dataclass(frozen=True, slots=True)
 class Shading:
     """Colours as #rrggbb at their places, 0 to 1: along the x axis of a frame from 0 to 1 or, where it is `round`, from

@@ -13,7 +13,7 @@ from enum import Enum
 from typing import TYPE_CHECKING, Any, Final
 
 from kagami.exchange.arcs import arc_cubics
-from kagami.exchange.artwork import Artwork, Shading
+from kagami.exchange.artwork import Artwork, Shading, Unwritable
 from kagami.exchange.pen import draw
 from kagami.geometry.affine import Affine
 from kagami.geometry.bezier import Cubic
@@ -27,6 +27,8 @@ if TYPE_CHECKING:
 POINTS: Final = {"mm": 72 / 25.4, "cm": 72 / 2.54, "in": 72.0, "px": 0.75, "pt": 1.0}
 """Points a unit; a px is that of CSS, 96 to an inch."""
 DECIMALS: Final = 6
+LEAST_PAGE, MOST_PAGE = 3.0, 14_400.0
+"""Points of a side. Source: ISO 32000-1, annex C.2."""
 
 
 class Inks(Enum):
@@ -95,6 +97,9 @@ def write_pdf(
 
     Grey and near-grey go into black ink alone, so that black stays one ink. In a spot ink the lightness of a colour
     becomes its strength.
+
+    Raises:
+        Unwritable: the page would be larger or smaller than pages may be.
     """
     import pikepdf  # takes a while to load
 
@@ -102,6 +107,10 @@ def write_pdf(
     box = art.box
     by = Affine(scale, 0.0, 0.0, scale, scale * (margin - box.left), scale * (margin - box.bottom))
     width, height = (scale * (side + 2 * margin) for side in (box.width, box.height))
+    if not (min(width, height) >= LEAST_PAGE and max(width, height) <= MOST_PAGE):
+        least, most = (f"{side / POINTS['mm']:.0f}" for side in (LEAST_PAGE, MOST_PAGE))
+        size = " × ".join(f"{side / POINTS['mm']:.3g}" for side in (width, height))
+        raise Unwritable(f"a page of PDF is from {least} to {most} mm large, and this would be {size} mm: set a height")
     pdf = pikepdf.new()
     page = pdf.add_blank_page(page_size=(width, height))
     # Round figures of a page are those of its content: a box may hold as many digits as its content does.

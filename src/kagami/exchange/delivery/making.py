@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from kagami.exchange.artwork import Unwritable
 from kagami.exchange.delivery.forms import ABOUT, FORMS
 from kagami.exchange.delivery.ordering import Order, measured, order_of
 from kagami.exchange.delivery.planning import Planned
@@ -29,7 +30,10 @@ def made(plan: Plan, cache: Cache, planned: Planned, *, brand: str = "", change:
     """
     form = FORMS[planned.form]
     order = order_for(plan, cache, planned, brand=brand, change=change)
-    data = form.write(order)
+    try:
+        data = form.write(order)
+    except Unwritable as error:
+        return Made(b"", Report(0, (str(error),)))
     return Made(data, report_on(order, form, data, cache))
 
 

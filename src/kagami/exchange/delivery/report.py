@@ -175,7 +175,7 @@ def _apart(order: Order, art: Artwork, form: Form, data: bytes) -> float | None:
     scale = LOOKED_AT / art.box.longer
     if form.reads == "svg" and form is not FORMS["web-current"]:
         svg = _VARIABLE.sub(r"\1", data.decode())  # resvg knows no variables; their defaults stand for them
-        pdf = write_pdf(in_pixels(art, width, height), ground=order.ground)
+        pdf = write_pdf(_usual(in_pixels(art, width, height)), ground=order.ground)
     elif form is FORMS["pdf"]:
         left, top = art.box.left, art.box.top
         whole = replace(art, box=Box(left, top - height / scale, left + width / scale, top))
@@ -197,6 +197,11 @@ def _on(picture: Any, ground: str) -> Floats:
 
 def _channels(colour: str) -> Floats:
     return np.array([int(colour[k : k + 2], 16) for k in (1, 3, 5)], dtype=float)
+
+
+def _usual(art: Artwork) -> Artwork:
+    """The artwork as large as pages usually are: what is compared are pixels, and not every size fits on a page."""
+    return replace(art, scale=100 / art.box.longer, unit="mm")
 
 
 def _share_apart(first: Floats, second: Floats) -> float:
@@ -234,7 +239,7 @@ def _of_picture(order: Order, form: Form, data: bytes, found: Found, fine: Finen
         faults.append(f"its longer side has {max(width, height)} pixels and not {wanted}")
     if form.reads == "ico" and found.colours != tuple(str(size) for size in sizes):
         faults.append(f"it holds pictures of {', '.join(found.colours)} pixels")
-    pdf = write_pdf(in_pixels(art, width, height), ground=order.ground)
+    pdf = write_pdf(_usual(in_pixels(art, width, height)), ground=order.ground)
     apart = _share_apart(_on(found.picture, order.ground), pdf_picture(pdf, width, height, order.ground))
     # A picture has few pixels, and each of a small one lies on an edge: a handful may differ.
     if apart > max(DRAWN_APART, 4 / (width * height)):

@@ -43,7 +43,7 @@ def plates_leaves(title: str, motto: str, shown: Sequence[Shown]) -> list[Leaf]:
     """Pages of plates, as many as there are marks to show."""
     leaves = []
     a_page = ACROSS * DOWN
-    for first in range(0, len(shown), a_page):
+    for first in range(0, max(len(shown), 1), a_page):
         leaf = _headed(title, motto)
         for index, one in enumerate(shown[first : first + a_page]):
             left = 20 + (index % ACROSS) * (WIDE + GAP)

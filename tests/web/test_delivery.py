@@ -14,10 +14,12 @@ from django.utils import timezone
 from PIL import Image
 
 from kagami.plan.document import Plan, from_json
+from kagami.plan.evaluation.cache import Cache
 from kagami.plan.language.text import parse_text
 from tests.exchange.svg_reader import area_of, paths_of
 from tests.web.studio import StudioCase
 from web.accounts.models import Membership, Role
+from web.delivery.files import files_planned
 from web.delivery.models import ClientLink, Delivery, State
 from web.delivery.services import making
 from web.delivery.services.making import make
@@ -193,6 +195,19 @@ class Page(Case):
             self.assertIn(words, text)
         gone = self.client.get(reverse("delivery-report", args=[mark.id]), {"at": "full", "name": "no.svg"})
         self.assertIn("no such file", gone.content.decode())
+
+    def test_every_file_is_seen_before_it_is_made(self) -> None:
+        mark = self.marked(PLAN.replace("as svg, png.", "as svg, pdf, png, icons, dxf, sheet."))
+        names = [one.name for one in files_planned(self.plan_of(mark), Cache(), "Vennik Light Trust")]
+        for name in names:
+            answer = self.client.get(reverse("delivery-seen", args=[mark.id]), {"name": name})
+            with self.subTest(name):
+                if name.endswith((".svg", ".pdf", ".png", ".ico")):
+                    picture = Image.open(io.BytesIO(answer.content)).convert("RGB")
+                    self.assertGreater(max(picture.size), 350)
+                    self.assertGreater(len(set(picture.getdata())), 1)
+                else:
+                    self.assertEqual(answer.status_code, 404)
 
     def test_a_limit_that_fails_shows_its_place(self) -> None:
         mark = self.marked(PLAN.replace("1u wide", "0.02u wide"))

@@ -49,6 +49,8 @@ class Examined:
     sound: bool
     said: tuple[Said, ...]
     places: tuple[tuple[float, float], ...]
+    seen: bool = False
+    """Whether there is a picture of it."""
 
 
 def files_planned(plan: Plan, cache: Cache, brand: str) -> tuple[Planned, ...]:
@@ -104,7 +106,8 @@ def examined(plan: Plan, cache: Cache, name: str, brand: str, change: int) -> Ex
         if way.distance * scale < report.limit - 1e-9:
             places.append(_place(order.art, Point((way.first.x + way.second.x) / 2, (way.first.y + way.second.y) / 2)))
     rows = tuple(rows_of(report, where))
-    return Examined(name, purpose_of(planned), rows, report.sound, tuple(said), tuple(dict.fromkeys(places)))
+    seen = report.sound and form.ending in ("svg", "pdf", "png", "webp", "ico")
+    return Examined(name, purpose_of(planned), rows, report.sound, tuple(said), tuple(dict.fromkeys(places)), seen)
 
 
 def _said(verdict: Verdict) -> Said:

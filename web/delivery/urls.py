@@ -9,6 +9,7 @@ urlpatterns = [
     path("change/", views.change, name="delivery-change"),
     path("walk/", views.walk, name="delivery-walk"),
     path("file/", views.file, name="delivery-file"),
+    path("seen/", views.seen, name="delivery-seen"),
     path("report/", views.report, name="delivery-report"),
     path("proposals/", views.proposals, name="delivery-proposals"),
     path("tiles/", views.tiles, name="delivery-tiles"),

@@ -19,6 +19,7 @@ from kagami.plan.limits import NAME_LENGTH, PATTERN_LENGTH
 from web.delivery.asked import FORMS, looked_at_after
 from web.delivery.files import Made, examined, named_file, plain_file
 from web.delivery.proposals import proposed_for
+from web.delivery.seeing import NotSeen, seen_file
 from web.delivery.services.ordering import packages_of
 from web.delivery.works import example_name, lines_of, needs_of, spread_of
 from web.evaluation.door import ask, ask_heavy
@@ -138,6 +139,19 @@ def file(request: HttpRequest, mark_id: int) -> HttpResponse:
 
 def _file(made: Made, name: str) -> HttpResponse:
     return download(made.data, made.media, name.rpartition("/")[2])
+
+
+@require_safe
+def seen(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """A picture of a file as it is."""
+    mark, name = mark_of(request.user, mark_id), request.GET.get("name", "")[:MOST_FILE_NAME]
+    try:
+        picture = ask_heavy(seen_file, current_of(mark), name, mark.brand.name, mark.current.number)
+    except (NotSeen, PlanError, NothingToDraw) as error:
+        raise Http404(str(error)) from error
+    except (Busy, Stopped):
+        return HttpResponse(status=503)
+    return HttpResponse(picture, content_type="image/png")
 
 
 @require_safe

@@ -11,6 +11,7 @@ from kagami.warm import warm  # noqa: E402  (after Django is set up)
 from web.bench import works as _bench  # noqa: E402,F401
 from web.delivery import files as _files  # noqa: E402,F401
 from web.delivery import proposals as _proposals  # noqa: E402,F401
+from web.delivery import seeing as _seeing  # noqa: E402,F401
 from web.delivery import works as _delivery  # noqa: E402,F401
 from web.evaluation import calls as _calls  # noqa: E402,F401
 from web.range import works as _range  # noqa: E402,F401

@@ -9,7 +9,7 @@ from kagami.exchange.sheets.overview import Shown, Swatch, plates_leaves, tones_
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
-from kagami.plan.evaluation.forms import formed, size_text, sizes_of
+from kagami.plan.evaluation.forms import formed, real_millimetres, size_text, sizes_of
 from kagami.plan.evaluation.result import Result
 from kagami.plan.evaluation.roles import dressed
 from kagami.plan.evaluation.standing_out import standing_out
@@ -36,7 +36,8 @@ def _variant(plan: Plan, cache: Cache, variant: Variant) -> Shown | None:
         return None  # its own page says what is wrong
     sizes = sizes_of(order.result, variant, formed(order.result, variant))
     finest = sizes.smallest_millimetres() if sizes else None
-    smallest = variant.smallest or (size_text(finest) if finest is not None else "")
+    given = real_millimetres(variant.smallest) or finest
+    smallest = size_text(given) if given is not None else ""
     told = [f"clear space {number_text(order.art.clear)}u" + (f", smallest {smallest}" if smallest else "")]
     told += [f"for pictures under {variant.below} px"] if variant.below else []
     told += [variant.note] if variant.note else []

@@ -25,7 +25,7 @@ from kagami.plan.dimensions.kinds import Angular, Linear
 from kagami.plan.dimensions.of_step import dimensions_of
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.evaluate import inputs_of
-from kagami.plan.evaluation.forms import size_text, sizes_of
+from kagami.plan.evaluation.forms import real_millimetres, size_text, sizes_of
 from kagami.plan.evaluation.ink import Piece
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.values import LENGTH
@@ -85,7 +85,8 @@ def _foot(
 ) -> None:
     plan = result.plan
     sizes = sizes_of(result, variant, marks)
-    smallest = variant.smallest if variant is not None else ""
+    given = real_millimetres(variant.smallest) if variant is not None else None
+    smallest = size_text(given) if given is not None else ""
     if not smallest and sizes is not None:
         finest = sizes.smallest_millimetres()
         smallest = size_text(finest) if finest is not None else ""

@@ -1,13 +1,14 @@
 """A maker: works off the queue of packages. `serve` keeps one alive beside its workers; further ones may run anywhere.
 
-A maker that was killed leaves its job behind as if it still worked on it: every maker looks for such jobs, by the beat
-that living ones give, and puts them back into the queue.
+A maker that ends in the middle, told to or killed, leaves its job behind as if it still worked on it: every maker looks
+for such jobs, by the beat that living ones give, and puts them back into the queue.
 """
 
 import asyncio
 import contextlib
 import logging
 import os
+import signal
 import sys
 from typing import Final
 
@@ -24,6 +25,7 @@ def make_packages(memory: int) -> None:
     """Work off the queue until the process is ended. Files are made in an evaluator of its own."""
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "web.settings")
     django.setup()
+    signal.signal(signal.SIGTERM, lambda *_: os._exit(0))  # whatever it was making is taken up again
     from web.evaluation import evaluators
 
     evaluators.start(1, memory)
@@ -49,6 +51,7 @@ async def _worked_off() -> None:
                     update_heartbeat_interval=BEAT_SECONDS,
                     stalled_worker_timeout=SILENT_SECONDS,
                     delete_jobs="always",
+                    install_signal_handlers=False,
                 )
             finally:
                 looking.cancel()

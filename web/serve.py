@@ -159,7 +159,6 @@ def _work(listening: socket.socket, given: argparse.Namespace) -> None:
 def _make(listening: socket.socket, given: argparse.Namespace) -> None:
     """One maker of packages, until it is told to stop or has no parent any more."""
     listening.close()
-    signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     threading.Thread(target=_end_with, args=(os.getppid(),), daemon=True).start()
     os.nice(5)  # whoever draws comes first

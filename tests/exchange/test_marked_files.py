@@ -11,7 +11,7 @@ import pikepdf
 
 from kagami.exchange.artwork import Area, Artwork, Unwritable
 from kagami.exchange.icons import write_manifest
-from kagami.exchange.pdf import Inks, Spot, write_pdf
+from kagami.exchange.pdf import Inks, Spot, Spots, write_pdf
 from kagami.exchange.png import write_png
 from kagami.exchange.svg import write_svg
 from kagami.geometry.figures import box
@@ -54,6 +54,24 @@ class Pages(TestCase):
                 values = [float(value) for value in page[name]]
                 for value, end in zip(values, (ends[0], ends[0], ends[1], ends[1]), strict=True):
                     self.assertAlmostEqual(value, end, places=5)
+
+    def test_several_named_inks_each_at_full_strength(self) -> None:
+        """ISO 32000-1, 8.6.6.4: a Separation each, told by its name."""
+        areas = (Area("a", box(ORIGIN, 8, 8), "#1f2c4a", "night"), Area("b", box(ORIGIN, 2, 2), "#e2a93b", "lamp / 2"))
+        inks = Spots((("#1f2c4a", "night"), ("#e2a93b", "lamp / 2")))
+        with pikepdf.open(io.BytesIO(write_pdf(Artwork("x", areas, ART.box, 4.0), inks))) as pdf:
+            page = pdf.pages[0]
+            spaces = page.obj["/Resources"]["/ColorSpace"]
+            named = {str(key): str(space[1]) for key, space in spaces.items()}
+            self.assertEqual(named, {"/S1": "/night", "/S2": "/lamp / 2"})
+            used = [
+                [str(one) for one in row.operands]
+                for row in pikepdf.parse_content_stream(page)
+                if str(row.operator) in ("cs", "scn")
+            ]
+            self.assertEqual(used, [["/S1"], ["1"], ["/S2"], ["1"]])
+            painted = {str(row.operator) for row in pikepdf.parse_content_stream(page)}
+            self.assertFalse(painted & {"rg", "g", "k", "sc"})
 
     def test_no_page_holds_transparency(self) -> None:
         """ISO 32000-1, 11: no graphics state, no soft mask, no group."""

@@ -382,7 +382,7 @@ class Packages(Case):
         make(Delivery.objects.get(mark=mark).pk)
         delivery = Delivery.objects.get(mark=mark)
         self.assertEqual(delivery.state, State.FAILED)
-        self.assertIn("ended 3 times", self.page(mark))
+        self.assertIn("ended 5 times", self.page(mark))
 
     def test_what_fails_is_said_and_can_be_tried_again(self) -> None:
         mark = self.marked()

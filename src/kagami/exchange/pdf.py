@@ -47,6 +47,14 @@ class Spot:
     colour: str
 
 
+@dataclass(frozen=True, slots=True)
+class Spots:
+    """Several named inks, one a colour (#rrggbb), each printed at full strength."""
+
+    names: tuple[tuple[str, str], ...]
+    """Colours with the names of their inks."""
+
+
 class PagePen:
     """Writes contours as path operators (ISO 32000-1, 8.5.2)."""
 
@@ -90,7 +98,7 @@ def number(value: float) -> str:
 
 
 def write_pdf(
-    art: Artwork, inks: Inks | Spot = Inks.RGB, ground: str | None = None, margin: float = 0.0, author: str = ""
+    art: Artwork, inks: Inks | Spot | Spots = Inks.RGB, ground: str | None = None, margin: float = 0.0, author: str = ""
 ) -> bytes:
     """The artwork as a PDF of one page, just as large as it really is, its ArtBox round the ink where there is clear
     space (ISO 32000-1, 14.11.2); `margin` (in module units) widens it all round.
@@ -158,20 +166,30 @@ def _real(value: float) -> Any:
 class Space:
     """Colours as operators of a colour space (ISO 32000-1, 8.6), and what of them stands in the page's resources."""
 
-    def __init__(self, inks: Inks | Spot, resources: pikepdf.Dictionary, pdf: pikepdf.Pdf) -> None:
+    def __init__(self, inks: Inks | Spot | Spots, resources: pikepdf.Dictionary, pdf: pikepdf.Pdf) -> None:
         import pikepdf
 
         self.inks, self.resources, self.pdf = inks, resources, pdf
         self.patterns = 0
         if isinstance(inks, Spot):
-            red, green, blue = _channels(inks.colour)
-            tint = _exponential([0.0, 0.0, 0.0, 0.0], [1 - red, 1 - green, 1 - blue, 0.0])
-            name = pikepdf.Name("/" + inks.name)
-            separation = pikepdf.Array([pikepdf.Name.Separation, name, pikepdf.Name.DeviceCMYK, tint])
-            resources["/ColorSpace"] = pikepdf.Dictionary({"/S1": separation})
+            resources["/ColorSpace"] = pikepdf.Dictionary({"/S1": self._separation(inks.name, inks.colour)})
+        elif isinstance(inks, Spots):
+            spaces = {f"/S{k}": self._separation(name, colour) for k, (colour, name) in enumerate(inks.names, 1)}
+            resources["/ColorSpace"] = pikepdf.Dictionary(spaces)
+
+    def _separation(self, name: str, colour: str) -> pikepdf.Array:
+        """The colour space of a named ink (ISO 32000-1, 8.6.6.4)."""
+        import pikepdf
+
+        red, green, blue = _channels(colour)
+        tint = _exponential([0.0, 0.0, 0.0, 0.0], [1 - red, 1 - green, 1 - blue, 0.0])
+        return pikepdf.Array([pikepdf.Name.Separation, pikepdf.Name("/" + name), pikepdf.Name.DeviceCMYK, tint])
 
     def fill(self, colour: str) -> str:
         """The operators that set a colour for filling."""
+        if isinstance(self.inks, Spots):
+            place = next(k for k, (known, _name) in enumerate(self.inks.names, 1) if known == colour)
+            return f"/S{place} cs 1 scn"
         values = " ".join(number(value) for value in self.components(colour))
         if isinstance(self.inks, Spot):
             return f"/S1 cs {values} scn"
@@ -192,8 +210,15 @@ class Space:
         return [light] if self.inks is Inks.GREY else [1 - light]
 
     def shaded(self, shading: Shading, by: Affine) -> str:
-        """A shading as a pattern (ISO 32000-1, 8.7.4), and the operators that fill with it."""
+        """A shading as a pattern (ISO 32000-1, 8.7.4), and the operators that fill with it.
+
+        Raises:
+            Unwritable: each ink is printed at full strength.
+        """
         import pikepdf
+
+        if isinstance(self.inks, Spots):
+            raise Unwritable("a gradient cannot be printed in named inks at full strength; flatten it to bands")
 
         self.patterns += 1
         if "/Pattern" not in self.resources:

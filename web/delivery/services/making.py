@@ -24,7 +24,8 @@ from web.evaluation.evaluators import Busy, Stopped
 from web.evaluation.references import reference_to
 
 LOG: Final = logging.getLogger(__name__)
-MOST_TRIES: Final = 3
+MOST_TRIES: Final = 5
+"""So often may what makes a package be ended in the middle, by being stopped or by what it makes."""
 MOST_FAULT: Final = 400
 MOST_BYTES: Final = 200_000_000
 

@@ -19,7 +19,8 @@ class Form:
     """A form of file: the format of a variant that it belongs to, what its name ends with, and what it is for.
 
     `kind` stands in its name beside that of the mark, empty for the plainest of a format. One that is `sized` is made
-    in every number of pixels that is asked for. `one_colour` forms are made where the mark is of one colour.
+    in every number of pixels that is asked for. `one_colour` forms are made where the mark is of one colour, those of
+    `several_colours` where it is not.
     """
 
     format: str
@@ -32,6 +33,7 @@ class Form:
     pixels: int = 0
     """The pixels that it always has; 0 where it is asked for, or has none."""
     one_colour: bool = False
+    several_colours: bool = False
     folder: str = ""
     sheet: bool = False
     """Whether it is a page about the mark instead of the mark alone."""
@@ -85,6 +87,16 @@ def _spot(order: Order) -> bytes:
     art = order.art
     role = next((area.role for area in art.areas), INK)
     return write_pdf(art, Spot(role, art.one_colour or "#000000"), author=art.author)
+
+
+def _spots(order: Order) -> bytes:
+    from kagami.exchange.pdf import Spots, write_pdf
+
+    inks: dict[str, str] = {}
+    for area in order.art.areas:
+        if isinstance(area.fill, str) and area.fill not in inks:
+            inks[area.fill] = area.role if area.role not in inks.values() else f"{area.role} {area.fill}"
+    return write_pdf(order.art, Spots(tuple(inks.items())), author=order.art.author)
 
 
 def _png(order: Order) -> bytes:
@@ -235,6 +247,9 @@ FORMS: Final[dict[str, Form]] = {
     "print-cmyk": Form("print", "cmyk", "pdf", PDF, "print in four inks; greys in black alone", _cmyk, reads="pdf"),
     "print-grey": Form("print", "grey", "pdf", PDF, "print in black", _grey, reads="pdf"),
     "print-spot": Form("print", "one-ink", "pdf", PDF, "print in one named ink", _spot, one_colour=True, reads="pdf"),
+    "print-spots": Form(
+        "print", "inks", "pdf", PDF, "print in named inks, one a tone", _spots, several_colours=True, reads="pdf"
+    ),
     "png": Form("png", "", "png", PNG, "screens", _png, sized=True, reads="png"),
     "webp": Form("webp", "", "webp", "image/webp", "the web, without loss", _webp, sized=True, reads="webp"),
     "favicon": Form(

@@ -31,7 +31,8 @@ def planned_files(plan: Plan, brand: str, one_colour: frozenset[str]) -> tuple[P
     found = []
     for variant in plan.variants:
         for key, form in FORMS.items():
-            if form.format not in variant.formats or (form.one_colour and variant.name not in one_colour):
+            plain = variant.name in one_colour
+            if form.format not in variant.formats or (form.several_colours if plain else form.one_colour):
                 continue
             for size in sizes_in(form, package, variant):
                 found.append(Planned(_name(plan, package, brand, variant, form, size, taken), variant.name, key, size))

@@ -274,7 +274,7 @@ class Files(BrowserCase):
         page = self.open(mark)
         page.get_by_role("link", name="Delivery").click()
         with page.expect_download() as download:
-            page.get_by_role("row", name=f"{job.title}.plan").get_by_role("link").click()
+            page.get_by_role("link", name="as sentences").click()
         self.assertEqual(download.value.suggested_filename, f"{job.title}.plan")
         page.goto(f"{self.live_server_url}/brands/{brand.id}/marks/")
         page.get_by_label("Begin from a plan file").set_input_files(download.value.path())

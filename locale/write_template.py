@@ -18,6 +18,8 @@ from babel.messages.extract import extract
 from babel.messages.pofile import write_po
 from django.utils.translation.template import templatize
 
+from kagami.exchange.delivery.forms import FORMS
+from kagami.exchange.delivery.receivers import RECEIVERS
 from kagami.plan.language.catalogue import texts
 from web.bench.keys import KEYS
 from web.bench.panel import HEADINGS, NOTES
@@ -62,6 +64,8 @@ def _of_pages() -> Iterator[tuple[str | tuple[str, ...], str]]:
         *(part for key in KEYS for part in key),
     ):
         yield text, "web/bench"
+    for text in (*(form.purpose for form in FORMS.values()), *(receiver.name for receiver in RECEIVERS)):
+        yield text, "web/delivery"
     for path in sorted((ROOT / "web").rglob("*.py")):
         if "migrations" not in path.parts and "node_modules" not in path.parts:
             yield from ((found, str(path.relative_to(ROOT))) for found in _calls(path.read_text(encoding="utf-8")))

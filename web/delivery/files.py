@@ -115,7 +115,7 @@ def _said(verdict: Verdict) -> Said:
     if verdict.met_from is not None and not verdict.takes:
         met = _("Its thicknesses are met from {size} mm up.").format(size=number_text(float(f"{verdict.met_from:.3g}")))
     words = "; ".join(one.words for one in verdict.reasons) or verdict.told
-    return Said(verdict.receiver, verdict.takes, held_together(words), held_together(met))
+    return Said(_(verdict.receiver), verdict.takes, held_together(words), held_together(met))
 
 
 def _place(art: Artwork, place: Point) -> tuple[float, float]:

@@ -425,6 +425,22 @@ class Packages(Case):
             make(delivery.pk)
         self.assertFalse(Delivery.objects.exists())
 
+    def test_a_variant_that_cannot_be_drawn_keeps_no_other_from_its_place(self) -> None:
+        text = PLAN + "Variant gone: without lens, without beam; as svg.\n"
+        mark = self.marked(text.replace("Circle lens", "Measure: r = 1u\nCircle lens"))
+        self.send("delivery-change", mark, kind="add-variant", name="bad")
+        lens = next(step.id for step in self.plan_of(mark).steps if step.name == "lens")
+        self.send("delivery-change", mark, kind="vary", name="bad", step=lens, field="radius", value="-1u")
+        delivery = self.packaged(mark)
+        refused = {entry["name"]: entry["why"] for entry in delivery.refused}
+        self.assertEqual(delivery.state, State.READY)
+        self.assertIn("no ink in gone", refused["vennik-light-trust-beams-gone.svg"])
+        self.assertIn("wants mending", refused["vennik-light-trust-beams-bad.svg"])
+        self.assertIn("vennik-light-trust-beams-full.svg", self.zipped(mark, delivery).namelist())
+        query = {"at": "gone", "name": "vennik-light-trust-beams-gone.svg"}
+        self.assertContains(self.client.get(reverse("delivery-report", args=[mark.id]), query), "no ink in gone")
+        self.assertEqual(self.client.get(reverse("delivery-file", args=[mark.id]), query).status_code, 422)
+
     def test_awkward_names_are_safe_and_stay_apart(self) -> None:
         text = PLAN.replace("Mark: Beams", "Mark: CON")
         for name in ("a/b", "a b", "A:B", "..", "é?*"):

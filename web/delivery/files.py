@@ -87,7 +87,10 @@ def examined(plan: Plan, cache: Cache, name: str, brand: str, change: int) -> Ex
     planned = next((one for one in files_planned(plan, cache, brand) if one.name == name), None)
     if planned is None:
         return None
-    report = made(plan, cache, planned, brand=brand, change=change).report
+    done = made(plan, cache, planned, brand=brand, change=change)
+    report = done.report
+    if not done.data:
+        return Examined(name, purpose_of(planned), tuple(rows_of(report, "")), False, (), ())
     order = order_for(plan, cache, planned, brand=brand, change=change)
     size = number_text(float(f"{order.art.ink.height * order.art.millimetres:.3g}"))
     where = _("at {size} px").format(size=planned.size) if report.pixels else _("at {size} mm").format(size=size)

@@ -161,7 +161,8 @@ def report(request: HttpRequest, mark_id: int) -> HttpResponse:
     context: dict[str, Any] = {"mark": mark, "name": name}
     try:
         context["examined"] = ask_heavy(examined, current_of(mark), name, mark.brand.name, mark.current.number)
-        context["needs"] = ask_heavy(needs_of, current_of(mark), _looked_at(request))
+        if context["examined"] is not None and context["examined"].sound:
+            context["needs"] = ask_heavy(needs_of, current_of(mark), _looked_at(request))
     except (PlanError, NothingToDraw, Busy, Stopped) as error:
         context["fault"] = str(error)
     return render(request, "delivery/_report.html", context)

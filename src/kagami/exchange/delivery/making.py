@@ -9,7 +9,9 @@ from kagami.exchange.delivery.forms import ABOUT, FORMS
 from kagami.exchange.delivery.ordering import Order, measured, order_of
 from kagami.exchange.delivery.planning import Planned
 from kagami.exchange.delivery.report import Report, report_on
+from kagami.exchange.finished import NothingToDraw
 from kagami.plan.document import Plan
+from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
 
 
@@ -22,19 +24,27 @@ class Made:
 
 
 def made(plan: Plan, cache: Cache, planned: Planned, *, brand: str = "", change: int = 0) -> Made:
-    """Make a file and read it back.
+    """Make a file and read it back. That of a variant that cannot be drawn is empty, and at fault; one that lacks what
+    a step should draw is at fault too.
 
     Raises:
-        NothingToDraw: its variant has no ink.
-        PlanError: a value of its variant comes to nothing.
+        NothingToDraw: the mark itself has no ink.
+        PlanError: a value of the mark itself comes to nothing.
     """
     form = FORMS[planned.form]
-    order = order_for(plan, cache, planned, brand=brand, change=change)
     try:
+        order = order_for(plan, cache, planned, brand=brand, change=change)
         data = form.write(order)
     except Unwritable as error:
         return Made(b"", Report(0, (str(error),)))
-    return Made(data, report_on(order, form, data, cache))
+    except (NothingToDraw, PlanError) as error:
+        if not planned.variant:
+            raise
+        return Made(b"", Report(0, (str(error),)))
+    report = report_on(order, form, data, cache)
+    if planned.variant and not order.result.sound:
+        report = replace(report, faults=("a step of it wants mending, so that a part may lack", *report.faults))
+    return Made(data, report)
 
 
 def order_for(plan: Plan, cache: Cache, planned: Planned, *, brand: str = "", change: int = 0) -> Order:

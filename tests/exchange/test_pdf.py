@@ -119,7 +119,7 @@ class Colours(TestCase):
             page = page_of(self, write_pdf(art))
             self.assertEqual(int(page.obj["/Resources"]["/Pattern"]["/P1"]["/Shading"]["/ShadingType"]), kind)
             off = np.abs(drawn(write_pdf(art), 400) - shown(art, 400))
-            self.assertLess(float(off.mean()), 1.2)
+            self.assertLess(float(off.mean()), 1.0)
             self.assertLess(float(np.percentile(off, 99.5)), 6)
 
 

@@ -173,6 +173,15 @@ class Page(Case):
                 self.assertEqual(answer.status_code, status)
                 self.assertIn(says, answer.content.decode().replace("&quot;", '"'))
 
+    def test_odd_numbers_are_as_usual(self) -> None:
+        mark = self.marked()
+        for position in ("--5", "-", "", "x", "١", "9" * 40, "-3"):
+            answer = self.send("delivery-change", mark, kind="move-variant", name="full", position=position)
+            self.assertIn(answer.status_code, (302, 422), position)
+        for degrees in ("--5", "-", "x"):
+            answer = self.send("colourways-change", mark, kind="turn-hues", name="lamp", degrees=degrees)
+            self.assertIn(answer.status_code, (302, 422), degrees)
+
     def test_how_files_would_be_called_is_told_while_it_is_typed(self) -> None:
         mark = self.marked()
         address = reverse("delivery-naming", args=[mark.id])

@@ -6,43 +6,41 @@ from typing import Any, Final
 from django.http import QueryDict
 
 from kagami.plan import limits
+from web.leaves import number_in, text_in
 
 MOST_COUNT: Final = 24
 
 
-def _text(data: QueryDict, name: str, most: int = limits.EXPRESSION_LENGTH) -> str:
-    return str(data.get(name, ""))[:most].strip()
-
-
-def _number(data: QueryDict, name: str, usual: int) -> int:
-    text = _text(data, name, 6)
-    return int(text) if text.lstrip("-").isdecimal() else usual
-
-
 def _named(*texts: str) -> Callable[[QueryDict], dict[str, Any]]:
     """A change of the colourway `name` that takes further texts."""
-    return lambda data: {"name": _text(data, "name"), **{text: _text(data, text, limits.NOTE_LENGTH) for text in texts}}
+    return lambda data: {
+        "name": text_in(data, "name"),
+        **{text: text_in(data, text, limits.NOTE_LENGTH) for text in texts},
+    }
 
 
 FORMS: Final[dict[str, Callable[[QueryDict], dict[str, Any]]]] = {
-    "add-colourway": lambda data: {"name": _text(data, "name"), "text": _text(data, "text", limits.SENTENCE_LENGTH)},
+    "add-colourway": lambda data: {
+        "name": text_in(data, "name"),
+        "text": text_in(data, "text", limits.SENTENCE_LENGTH),
+    },
     "set-role": _named("role", "tone"),
     "rename-colourway": _named("new"),
     "note-colourway": _named("note"),
-    "choose-colourway": lambda data: {"name": _text(data, "name"), "chosen": data.get("chosen") == "1"},
+    "choose-colourway": lambda data: {"name": text_in(data, "name"), "chosen": data.get("chosen") == "1"},
     "form-colourway": _named("form"),
     "remove-colourway": _named(),
-    "move-colourway": lambda data: {"name": _text(data, "name"), "position": _number(data, "position", 0)},
+    "move-colourway": lambda data: {"name": text_in(data, "name"), "position": number_in(data, "position", 0)},
     "copy-colourway": _named(),
     "swap-roles": _named("first", "second"),
-    "turn-hues": lambda data: {"name": _text(data, "name"), "degrees": _number(data, "degrees", 30)},
-    "add-colourways": lambda data: {"way": _text(data, "way"), "count": _number(data, "count", 10)},
+    "turn-hues": lambda data: {"name": text_in(data, "name"), "degrees": number_in(data, "degrees", 30)},
+    "add-colourways": lambda data: {"way": text_in(data, "way"), "count": number_in(data, "count", 10)},
     "set-one-colour": lambda data: (
         {"proposed": True}
         if data.get("proposed") == "1"
-        else {"gap": _text(data, "gap"), "without": data.getlist("without")[: limits.TONES]}
+        else {"gap": text_in(data, "gap"), "without": data.getlist("without")[: limits.TONES]}
     ),
-    "add-tone": lambda data: {"name": _text(data, "name"), "value": _text(data, "value")},
+    "add-tone": lambda data: {"name": text_in(data, "name"), "value": text_in(data, "value")},
 }
 """The changes that the page's forms make, and what each takes from its form."""
 

@@ -19,6 +19,7 @@ from web.evaluation.door import ask, ask_heavy
 from web.evaluation.evaluators import Busy, Stopped
 from web.evaluation.references import current_of
 from web.faults import Fault, guarded
+from web.leaves import base_of, looked_at, walked
 from web.marks.access import mark_of
 from web.marks.models import Mark
 from web.marks.services import history, palettes
@@ -47,15 +48,7 @@ def change(request: HttpRequest, mark_id: int) -> HttpResponse:
 @require_POST
 def walk(request: HttpRequest, mark_id: int) -> HttpResponse:
     """Undo or redo."""
-    mark = mark_of(request.user, mark_id)
-    step = history.redo if request.POST.get("way") == "redo" else history.undo
-    try:
-        step(request.user, mark, _base(request))
-    except history.StaleRevision as error:
-        return _page(request, mark_of(request.user, mark_id), str(error), 409)
-    except history.NothingFurther as error:
-        return _page(request, mark, str(error), 422)
-    return _back(request, mark_id, _looked_at(request))
+    return walked(request, mark_id, _page, lambda: _back(request, mark_id, looked_at(request)))
 
 
 @require_POST
@@ -70,7 +63,7 @@ def palette(request: HttpRequest, mark_id: int) -> HttpResponse:
             palettes.take_in(request.user, mark.brand, name, colour)
     except PlanError as error:
         return _page(request, mark, str(error), 422)
-    return _back(request, mark_id, _looked_at(request))
+    return _back(request, mark_id, looked_at(request))
 
 
 @require_POST
@@ -92,23 +85,14 @@ def photograph(request: HttpRequest, mark_id: int) -> HttpResponse:
 def _made(request: HttpRequest, mark: Mark, kind: str, given: dict[str, Any]) -> HttpResponse:
     before: Plan = mark.current.load()
     try:
-        made = history.make_change(request.user, mark, _base(request), kind, given)
+        made = history.make_change(request.user, mark, base_of(request), kind, given)
     except history.StaleRevision as error:
         return _page(request, mark_of(request.user, mark.id), str(error), 409)
     except (PlanError, Stopped) as error:
         return _page(request, mark, str(error), 422)
     names = [one.name for one in made.mark.current.load().colourways]
-    at = looked_at_after(kind, given, {one.name for one in before.colourways}, names, _looked_at(request))
+    at = looked_at_after(kind, given, {one.name for one in before.colourways}, names, looked_at(request))
     return _back(request, mark.id, at)
-
-
-def _base(request: HttpRequest) -> int:
-    text = request.POST.get("base", "")
-    return int(text) if text.isdecimal() and len(text) < 12 else 0
-
-
-def _looked_at(request: HttpRequest) -> str:
-    return (request.POST if request.method == "POST" else request.GET).get("at", "")[:NAME_LENGTH]
 
 
 def _back(request: HttpRequest, mark_id: int, at: str) -> HttpResponseRedirect:
@@ -119,7 +103,7 @@ def _back(request: HttpRequest, mark_id: int, at: str) -> HttpResponseRedirect:
 
 def _page(request: HttpRequest, mark: Mark, fault: str = "", status: int = 200) -> HttpResponse:
     beside = (request.POST if request.method == "POST" else request.GET).get("beside", "")[:NAME_LENGTH]
-    spread = guarded("Colourways", lambda: ask(spread_of, current_of(mark), _looked_at(request), beside))
+    spread = guarded("Colourways", lambda: ask(spread_of, current_of(mark), looked_at(request), beside))
     if isinstance(spread, Fault):
         return render(request, "bench/way_back.html", {"mark": mark, "number": spread.number}, status=500)
     context = {

@@ -6,52 +6,46 @@ from typing import Any, Final
 from django.http import QueryDict
 
 from kagami.plan import limits
-
-
-def _text(data: QueryDict, name: str, most: int = limits.EXPRESSION_LENGTH) -> str:
-    return str(data.get(name, ""))[:most].strip()
-
-
-def _number(data: QueryDict, name: str) -> int:
-    text = _text(data, name, 6)
-    return int(text) if text.isdecimal() else 0
+from web.leaves import number_in, text_in
 
 
 def _named(*texts: str) -> Callable[[QueryDict], dict[str, Any]]:
     """A change of the variant `name` that takes further texts."""
     return lambda data: {
-        "name": _text(data, "name"),
-        **{text: _text(data, text, limits.SENTENCE_LENGTH) for text in texts},
+        "name": text_in(data, "name"),
+        **{text: text_in(data, text, limits.SENTENCE_LENGTH) for text in texts},
     }
 
 
 def _field(data: QueryDict) -> dict[str, Any]:
-    field = _text(data, "field")
-    value: Any = _text(data, "value", limits.NOTE_LENGTH)
-    return {"name": _text(data, "name"), "field": field, "value": value == "1" if field == "plate" else value}
+    field = text_in(data, "field")
+    value: Any = text_in(data, "value", limits.NOTE_LENGTH)
+    return {"name": text_in(data, "name"), "field": field, "value": value == "1" if field == "plate" else value}
 
 
 def _varied(data: QueryDict) -> dict[str, Any]:
     """One field of a step, in the variant alone."""
-    change = {"kind": "set-field", **{part: _text(data, part) for part in ("step", "field", "value")}}
-    return {"name": _text(data, "name"), "changes": [change]}
+    change = {"kind": "set-field", **{part: text_in(data, part) for part in ("step", "field", "value")}}
+    return {"name": text_in(data, "name"), "changes": [change]}
 
 
 def _package(data: QueryDict) -> dict[str, Any]:
-    return {part: _text(data, part, limits.PATTERN_LENGTH) for part in ("pattern", "pixels", "height") if part in data}
+    return {
+        part: text_in(data, part, limits.PATTERN_LENGTH) for part in ("pattern", "pixels", "height") if part in data
+    }
 
 
 FORMS: Final[dict[str, Callable[[QueryDict], dict[str, Any]]]] = {
-    "add-variant": lambda data: {"name": _text(data, "name"), "text": _text(data, "text", limits.SENTENCE_LENGTH)},
+    "add-variant": lambda data: {"name": text_in(data, "name"), "text": text_in(data, "text", limits.SENTENCE_LENGTH)},
     "remove-variant": _named(),
     "rename-variant": _named("new"),
     "copy-variant": _named(),
-    "move-variant": lambda data: {"name": _text(data, "name"), "position": _number(data, "position")},
+    "move-variant": lambda data: {"name": text_in(data, "name"), "position": number_in(data, "position")},
     "set-variant": _field,
     "set-format": lambda data: {
-        "name": _text(data, "name"),
-        "format": _text(data, "format").lstrip("+-"),
-        "on": _text(data, "format").startswith("+"),
+        "name": text_in(data, "name"),
+        "format": text_in(data, "format").lstrip("+-"),
+        "on": text_in(data, "format").startswith("+"),
     },
     "set-variant-value": _named("measure", "value"),
     "hush-in-variant": _named("step", "state"),

@@ -15,7 +15,7 @@ from kagami.exchange.finished import NothingToDraw
 from kagami.plan.document import to_json
 from kagami.plan.errors import PlanError
 from kagami.plan.language.text import write_text
-from kagami.plan.limits import NAME_LENGTH, PATTERN_LENGTH
+from kagami.plan.limits import PATTERN_LENGTH
 from web.delivery.asked import FORMS, looked_at_after
 from web.delivery.files import Made, examined, named_file, plain_file
 from web.delivery.proposals import proposed_for
@@ -26,6 +26,7 @@ from web.evaluation.door import ask, ask_heavy
 from web.evaluation.evaluators import Busy, Stopped
 from web.evaluation.references import current_of
 from web.faults import Fault, guarded
+from web.leaves import base_of, looked_at, walked
 from web.marks.access import mark_of
 from web.marks.models import Mark
 from web.marks.services import history
@@ -52,27 +53,19 @@ def change(request: HttpRequest, mark_id: int) -> HttpResponse:
     before = {one.name for one in mark.current.load().variants}
     given = FORMS[kind](request.POST)
     try:
-        made = history.make_change(request.user, mark, _base(request), kind, given)
+        made = history.make_change(request.user, mark, base_of(request), kind, given)
     except history.StaleRevision as error:
         return page(request, mark_of(request.user, mark.id), str(error), 409)
     except (PlanError, Stopped) as error:
         return page(request, mark, str(error), 422)
     names = [one.name for one in made.mark.current.load().variants]
-    return back(mark.id, looked_at_after(kind, given, before, names, _looked_at(request)))
+    return back(mark.id, looked_at_after(kind, given, before, names, looked_at(request)))
 
 
 @require_POST
 def walk(request: HttpRequest, mark_id: int) -> HttpResponse:
     """Undo or redo."""
-    mark = mark_of(request.user, mark_id)
-    step = history.redo if request.POST.get("way") == "redo" else history.undo
-    try:
-        step(request.user, mark, _base(request))
-    except history.StaleRevision as error:
-        return page(request, mark_of(request.user, mark_id), str(error), 409)
-    except history.NothingFurther as error:
-        return page(request, mark, str(error), 422)
-    return back(mark_id, _looked_at(request))
+    return walked(request, mark_id, page, lambda: back(mark_id, looked_at(request)))
 
 
 @require_safe
@@ -162,7 +155,7 @@ def report(request: HttpRequest, mark_id: int) -> HttpResponse:
     try:
         context["examined"] = ask_heavy(examined, current_of(mark), name, mark.brand.name, mark.current.number)
         if context["examined"] is not None and context["examined"].sound:
-            context["needs"] = ask_heavy(needs_of, current_of(mark), _looked_at(request))
+            context["needs"] = ask_heavy(needs_of, current_of(mark), looked_at(request))
     except (PlanError, NothingToDraw, Busy, Stopped) as error:
         context["fault"] = str(error)
     return render(request, "delivery/_report.html", context)
@@ -174,7 +167,7 @@ def proposals(request: HttpRequest, mark_id: int) -> HttpResponse:
     mark, size = mark_of(request.user, mark_id), request.GET.get("pixels", "")
     pixels = int(size[:6]) if size.isdecimal() and int(size[:6]) in SIZES else SIZES[0]
     refused = tuple(text[:200] for text in request.GET.getlist("refused")[:MOST_REFUSED])
-    context: dict[str, Any] = {"mark": mark, "at": _looked_at(request), "sizes": SIZES, "pixels": pixels}
+    context: dict[str, Any] = {"mark": mark, "at": looked_at(request), "sizes": SIZES, "pixels": pixels}
     context |= {"refused": refused, "asked": True}
     try:
         context["proposed"] = ask_heavy(proposed_for, current_of(mark), context["at"], pixels, refused)
@@ -208,15 +201,6 @@ def download(content: bytes, kind: str, name: str) -> HttpResponse:
     return response
 
 
-def _base(request: HttpRequest) -> int:
-    text = request.POST.get("base", "")
-    return int(text) if text.isdecimal() and len(text) < 12 else 0
-
-
-def _looked_at(request: HttpRequest) -> str:
-    return (request.POST if request.method == "POST" else request.GET).get("at", "")[:NAME_LENGTH]
-
-
 def back(mark_id: int, at: str) -> HttpResponseRedirect:
     """To the page, with a variant looked at."""
     address = reverse("delivery", args=[mark_id])
@@ -226,7 +210,7 @@ def back(mark_id: int, at: str) -> HttpResponseRedirect:
 def page(request: HttpRequest, mark: Mark, fault: str = "", status: int = 200) -> HttpResponse:
     """The page, with what went wrong."""
     name = request.GET.get("file", "")[:MOST_FILE_NAME]
-    spread = guarded("Delivery", lambda: ask(spread_of, current_of(mark), mark.brand.name, _looked_at(request), name))
+    spread = guarded("Delivery", lambda: ask(spread_of, current_of(mark), mark.brand.name, looked_at(request), name))
     if isinstance(spread, Fault):
         return render(request, "bench/way_back.html", {"mark": mark, "number": spread.number}, status=500)
     context = {

@@ -93,7 +93,7 @@ ON_THE_WAY: Final = 1e-3
 OVERSHOOT: Final = 1e-3
 """What must reach a line is drawn so much longer, as a share of it."""
 
-STATED_ERROR: Final = 5e-4
+STATED_ERROR: Final = 5e-5
 """No point of an SVG document is further than this (in its units) from where it should be."""
 
 READ_POINT: Final = 5e-4

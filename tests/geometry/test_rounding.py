@@ -8,13 +8,22 @@ from unittest import TestCase
 from kagami.geometry.boolean import difference, intersection, union
 from kagami.geometry.curves import Arc, Line
 from kagami.geometry.errors import InvalidLength
-from kagami.geometry.figures import bar, circle, oval, polygon, regular_polygon
+from kagami.geometry.figures import bar, circle, oval, polygon, regular_polygon, star
 from kagami.geometry.measure.joints import Form, joints
 from kagami.geometry.measure.size import area
 from kagami.geometry.measure.symmetry import symmetry
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
-from kagami.geometry.rounding import RadiusTooLarge, corners_of, largest_radius, rounded
+from kagami.geometry.rounding import (
+    RadiusTooLarge,
+    corners_of,
+    fitting_radii,
+    largest_radius,
+    rounded,
+    rounded_each,
+)
+from kagami.lettering.outlines import glyph_outline
+from kagami.lettering.shelf import face_named
 from tests.geometry.standard_shapes import O
 
 SQUARE = regular_polygon(O, 4, math.sqrt(2), math.pi / 4)
@@ -101,3 +110,26 @@ class TooLarge(TestCase):
     def test_a_radius_must_be_a_length(self) -> None:
         with self.assertRaises(InvalidLength):
             rounded(SQUARE, 0)
+
+
+class AsFarAsItGoes(TestCase):
+    def shapes(self) -> list[Shape]:
+        bitten = difference(star(O, 5, 5.0, 2.0, 0.3), circle(Point(1.0, 0.5), 1.5))
+        cut = face_named("EB Garamond").cut(500)
+        letters = [glyph_outline(cut, 0, cut.fonts[0].get_nominal_glyph(ord(one))) for one in "RK"]
+        return [star(O, 7, 4.0, 1.0, 0.0), bitten, *letters]
+
+    def test_every_corner_is_as_round_as_asked_or_has_no_room_for_more(self) -> None:
+        stopped = 0
+        for shape in self.shapes():
+            asked = 0.6
+            radii = list(fitting_radii(shape, asked))
+            rounded_each(shape, radii)  # they fit together
+            for k, radius in enumerate(radii):
+                if asked * (1 - 1e-6) <= radius or radius == 0:
+                    continue
+                stopped += 1
+                more = [*radii[:k], radius * 1.02, *radii[k + 1 :]]
+                with self.assertRaises(RadiusTooLarge):
+                    rounded_each(shape, more)
+        self.assertGreater(stopped, 15)

@@ -27,8 +27,6 @@ NEWTON_STEPS: Final = 6
 ASTRAY: Final = 0.5
 """How far past the end of a curve, in its parameter, an arc's touch is given up."""
 HALVINGS: Final = 32
-MORE: Final = 1 / 512
-"""A corner that has no room for so much more (as a share) grows no further."""
 
 
 class RadiusTooLarge(GeometryError):
@@ -139,50 +137,80 @@ def fitting_radii(shape: Shape, radius: float, only: Collection[int] | None = No
     answer = [0.0] * len(every)
     if not numbers:
         return tuple(answer)
-    table, corners = tabulate([shape]), [every[k] for k in numbers]
-    radii, growing = np.zeros(len(corners)), np.ones(len(corners), dtype=np.bool_)
-    while growing.any():
-        reached = _grown(table, corners, radii, growing, radius)
-        radii[growing] = reached
-        if reached >= radius:
-            break
-        stuck = _stuck(table, corners, radii, growing)
-        growing &= ~stuck
-        if not stuck.any():
-            break
+    radii = _Growth(tabulate([shape]), [every[k] for k in numbers], radius).radii()
     for k, found in zip(numbers, radii.tolist(), strict=True):
         answer[k] = found if found > 8 * LENGTH else 0.0
     return tuple(answer)
 
 
-def _grown(table: CurveTable, corners: Sequence[Corner], radii: Floats, growing: Bools, radius: float) -> float:
-    """The largest common radius of the growing corners that fits, the others staying as they are."""
+class _Growth:
+    """Corners whose arcs grow alike until each has no more room: none for an arc of its own, or none beside the one at
+    the other end of a curve. What one arc touches hangs on its own radius alone, so that all are looked at together.
+    """
 
-    def fits(common: float) -> bool:
-        return _all_fit(table, corners, np.where(growing, common, radii))
+    def __init__(self, table: CurveTable, corners: Sequence[Corner], radius: float) -> None:
+        self.table, self.radius = table, radius
+        self.before = np.array([corner.before for corner in corners])
+        self.after = np.array([corner.after for corner in corners])
+        self.turn = np.array([corner.turn for corner in corners])
+        at_start, at_end = np.full((2, len(table)), -1, dtype=np.intp)
+        at_start[self.after] = at_end[self.before] = np.arange(len(corners))
+        self.beside = (at_start[self.before], at_end[self.after])
+        """The corners at the other ends of the curves before and after, −1 for none."""
+        self.reached = np.zeros(len(corners))
+        self.growing = np.ones(len(corners), dtype=np.bool_)
 
-    if fits(radius):
-        return radius
-    low, high = float(radii[growing].min()), radius
-    for _ in range(HALVINGS):
-        middle = (low + high) / 2
-        low, high = (middle, high) if fits(middle) else (low, middle)
-    return low
+    def radii(self) -> Floats:
+        """What each comes to. A corner that would stop before those beside it stops there, and these are looked at
+        anew.
+        """
+        limits = np.full(len(self.growing), self.radius)
+        waiting = np.arange(len(self.growing))
+        while self.growing.any():
+            limits[waiting] = self._limits(waiting)
+            others = [np.where((k >= 0) & self.growing[k], limits[k], np.inf) for k in self.beside]
+            stops = self.growing & (limits <= np.minimum(*others))
+            self.reached[stops] = limits[stops]
+            self.growing &= ~stops
+            near = np.zeros(len(stops), dtype=np.bool_)
+            for k in self.beside:
+                near[k[stops & (k >= 0)]] = True
+            waiting = np.flatnonzero(near & self.growing)
+        return self.reached
 
+    def _limits(self, some: Ints) -> Floats:
+        """How far some corners can grow, those beside them that still grow growing alike (by halving)."""
+        low, high = np.zeros(len(some)), np.full(len(some), self.radius)
+        fits = self._fit(some, high)
+        low[fits] = self.radius
+        for _ in range(HALVINGS):
+            middle = (low + high) / 2
+            fits = self._fit(some, middle)
+            low, high = np.where(fits, middle, low), np.where(fits, high, middle)
+        return low
 
-def _all_fit(table: CurveTable, corners: Sequence[Corner], radii: Floats) -> bool:
-    some = [corner for corner, radius in zip(corners, radii.tolist(), strict=True) if radius > LENGTH]
-    return not some or _fits(table, some, _touches(table, some, radii[radii > LENGTH]))
+    def _fit(self, some: Ints, radii: Floats) -> Bools:
+        """Whether arcs of these radii are there, and beside those at the other ends of their curves."""
+        count = len(some)
+        before, after = (k[some] for k in self.beside)
+        every = np.concatenate([some, np.maximum(before, 0), np.maximum(after, 0)])
+        wanted = np.where(self.growing[every], np.tile(radii, 3), self.reached[every])
+        wanted[:count] = radii
+        found = self._touches(every, wanted)
+        start = np.where(before >= 0, found.after[count : 2 * count], 0.0)
+        end = np.where(after >= 0, found.before[2 * count :], 1.0)
+        slack_before, slack_after = (
+            LENGTH / np.maximum(self.table.lengths[curve[some]], LENGTH) for curve in (self.before, self.after)
+        )
+        beside = (start <= found.before[:count] + slack_before) & (found.after[:count] <= end + slack_after)
+        return np.asarray(found.found[:count] & beside)
 
-
-def _stuck(table: CurveTable, corners: Sequence[Corner], radii: Floats, growing: Bools) -> Bools:
-    """Which of the growing corners cannot grow any more by themselves."""
-    stuck = np.zeros(len(corners), dtype=np.bool_)
-    for k in np.flatnonzero(growing).tolist():
-        more = radii.copy()
-        more[k] += MORE * max(float(radii[k]), float(radii.max()), LENGTH)
-        stuck[k] = not _all_fit(table, corners, more)
-    return stuck
+    def _touches(self, some: Ints, radii: Floats) -> _Touches:
+        flat = radii <= LENGTH  # no arc at all: it takes nothing of its curves
+        columns = (self.before[some], self.after[some], self.turn[some])
+        found = _touches_at(self.table, *columns, np.where(flat, LENGTH, radii), each=True)
+        before, after = np.where(flat, 1.0, found.before), np.where(flat, 0.0, found.after)
+        return _Touches(before, after, found.centre, found.found | flat)
 
 
 def largest_radius(shape: Shape, only: Collection[int] | None = None) -> float:
@@ -229,15 +257,22 @@ def _fits(table: CurveTable, corners: Sequence[Corner], touches: _Touches) -> bo
 
 
 def _touches(table: CurveTable, corners: Sequence[Corner], radius: float | Floats) -> _Touches:
-    """Centres at the radius (one, or one a corner) from both curves of each corner, by Newton's method on both
-    parameters at once.
-    """
+    """Where the arcs of corners touch, of one radius or of one a corner."""
     before = np.array([corner.before for corner in corners])
     after = np.array([corner.after for corner in corners])
-    turn = np.array([corner.turn for corner in corners])
+    return _touches_at(table, before, after, np.array([corner.turn for corner in corners]), radius)
+
+
+def _touches_at(
+    table: CurveTable, before: Ints, after: Ints, turn: Floats, radius: float | Floats, *, each: bool = False
+) -> _Touches:
+    """Centres at the radius (one, or one a corner) from both curves of each corner, by Newton's method on both
+    parameters at once. Where one is not found the others need not be, unless `each` is asked for.
+    """
     side = np.sign(turn)
     reach = np.tan(np.minimum(np.abs(turn), math.pi * 0.99) / 2)
-    t, s = np.ones(len(corners)), np.zeros(len(corners))
+    t, s = np.ones(len(turn)), np.zeros(len(turn))
+    lost = np.zeros(len(turn), dtype=np.bool_)
     size_before, size_after = table.lengths[before], table.lengths[after]
     was: float | Floats = 0.0
     straight = (table.kind[before] == LINE).all() and (table.kind[after] == LINE).all()
@@ -254,12 +289,16 @@ def _touches(table: CurveTable, corners: Sequence[Corner], radius: float | Float
             if still:
                 break
         was = now
-        if (t < -ASTRAY).any() or (s > 1 + ASTRAY).any():
-            break  # far past the end of a curve: no place of it will do at a larger radius
+        lost |= (t < -ASTRAY) | (s > 1 + ASTRAY)  # far past the end of a curve: no place will do at a larger radius
+        if lost.all() or (lost.any() and not each):
+            break
+        t, s = np.where(lost, 1.0, t), np.where(lost, 0.0, s)
     centre, miss = _centres(table, before, after, t, s, side * was)
     slack_t, slack_s = LENGTH / size_before, LENGTH / size_after
     arrived = step == steps
-    found = arrived & (miss <= LENGTH) & (t >= -slack_t) & (t <= 1 + slack_t) & (s >= -slack_s) & (s <= 1 + slack_s)
+    found = (
+        arrived & ~lost & (miss <= LENGTH) & (t >= -slack_t) & (t <= 1 + slack_t) & (s >= -slack_s) & (s <= 1 + slack_s)
+    )
     return _Touches(np.clip(t, 0, 1), np.clip(s, 0, 1), centre, found)
 
 

@@ -111,5 +111,9 @@ PAGE: Final = 1e-3
 IN_LINE: Final = 1e-4
 """Two lines that turn by a lesser sine are one; two arcs whose circles agree to this share of their radius too."""
 
+MATCHED: Final = 1e-4
+"""Stems are as thick as asked to this share: the weight of a face goes in steps (F2Dot14, OpenType 1.9.1, Font
+variations common table formats)."""
+
 DRAWN_APART: Final = 2e-3
 """The share of their pixels in which two rasterisers may draw the same outlines apart."""

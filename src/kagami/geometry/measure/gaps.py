@@ -98,8 +98,8 @@ def gap_range(first: Shape, second: Shape, facing: float | None = None) -> GapRa
     limit = FACING * least.distance if facing is None else facing
     t = np.tile(np.linspace(0.0, 1.0, SAMPLES_A_CURVE), split)
     places = table.ask("point", np.repeat(mine, SAMPLES_A_CURVE), t, width=2)
-    distance, across = _nearest_of(table, theirs, places)
-    back, _ = _nearest_of(table, mine, across)
+    distance, across = nearest_of(table, theirs, places)
+    back, _ = nearest_of(table, mine, across)
     facing_it = (distance <= limit + LENGTH) & (back >= distance - SAME)
     if not facing_it.any():
         return GapRange(least, least)
@@ -108,8 +108,8 @@ def gap_range(first: Shape, second: Shape, facing: float | None = None) -> GapRa
     return GapRange(least, max(greatest, least, key=lambda approach: approach.distance))
 
 
-def _nearest_of(table: CurveTable, curves: Ints, places: Floats) -> tuple[Floats, Floats]:
-    """Distance of each place from the nearest of some curves, and the nearest place."""
+def nearest_of(table: CurveTable, curves: Ints, places: Floats) -> tuple[Floats, Floats]:
+    """Distance of each place (k, 2) from the nearest of some curves (k,), and the nearest place (k, 2)."""
     best = np.full(len(places), np.inf)
     at = np.zeros((len(places), 2))
     for curve in curves.tolist():

@@ -46,6 +46,13 @@ Oval egg on O, 6u wide and 3u high, turned by 0°.
 Point far, 3u right and 3u up from O.
 Bar leaning from O at 75°, 0.5u wide and 4u long.
 """
+WORDS: Final = (
+    "Set “TIDE” in Jost, weight 500, caps 1u high, tracked 0.2u, its middle at 0u right and -0.5u up from O: line.\n"
+)
+ROUND: Final = (
+    "Set “TIDE” in Jost, weight 500, caps 0.8u high, tracked 0.3u, along disc, its middle at top of disc, "
+    "outside it by 0.3u: “round words”.\n"
+)
 EXAMPLES: Final = {
     "centre-lines": "Centre lines made through O.",
     "diagonals": "Diagonals made through O.",
@@ -109,6 +116,22 @@ EXAMPLES: Final = {
     "pieces made.",
     "flat": "Fill disc from left of disc to right of disc with a gradient of dark and pale: pieces ball.\n"
     "Flatten ball, gradients in 6 bands, neighbours overlapping by 0.05u: pieces made.",
+    "set-line": "Set “Vennik” in EB Garamond, weight 500, caps 1.2u high, tracked 0u, its middle at O, "
+    "turned by 15°: made.",
+    "set-along": "Set “TIDE” in Jost, weight 600, caps 0.8u high, tracked 0.3u, along disc, "
+    "its middle at top of disc, outside it by 0.3u, reading upright: made.",
+    "set-like": f"{WORDS}Set “and light” like line, its middle at 0u right and -2u up from O, turned by 0°: made.",
+    "set-like-along": f"{ROUND}Set “LIGHT” like “round words”, along disc, its middle at bottom of disc, "
+    "outside it by 0.3u, reading upright: made.",
+    "compose": "Set “Tide 1847” in EB Garamond, weight 500, caps 1.2u high, tracked 0u, its middle at O: line.\n"
+    "Compose line with capitals small capitals, figures old style, kerning on, letters 100% wide, drawn for size 24, "
+    "lines 140% apart: made.",
+    "fit-width": f"{WORDS}Fit line to a width of 6u by its tracking: made.",
+    "fit-span": f"{ROUND}Span 140° with “round words” by its tracking: made.",
+    "match-stems": f"{WORDS}Match the stems of line to 0.3u: made.",
+    "hold": f"{ROUND}Hold “round words” at 0.6u from disc: made.",
+    "one-by-one": f"{WORDS}Take the letters of line one by one: made.",
+    "as-outlines": f"{WORDS}Take line as outlines: made.",
     "turn-reflect": "Turn leaning round O, 3 copies, each reflected across the line at 90°: made.",
     "turn-sizes": "Turn beam round O in steps of 25°, sized 1; 0.8; 0.6, 1.2; 0.4: made.",
     "turn-part": "Turn beam round O in steps of 25°, 4 altogether: made.",

@@ -14,6 +14,8 @@ from kagami.exchange.delivery.forms import FORMS, Form
 from kagami.exchange.delivery.ordering import Order, measured
 from kagami.exchange.finished import NothingToDraw, artwork, variant_artwork
 from kagami.exchange.png import GREATEST_SIZE
+from kagami.lettering.errors import LetteringError
+from kagami.lettering.shelf import NOBODY, Lender, lending
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
@@ -23,7 +25,7 @@ from kagami.plan.evaluation.readings import measure_mark
 from kagami.plan.evaluation.result import Result
 from kagami.plan.files import load_plan
 from kagami.plan.language.sentences import write_sentence
-from kagami.plan.messages import listing
+from kagami.plan.messages import explain, listing
 from kagami.plan.tones.colourways import Colourway, colours_in
 from kagami.plan.tones.listed import GROUND
 from kagami.plan.variants.variant import Variant
@@ -49,13 +51,28 @@ def main(words: list[str]) -> int:
     draw.add_argument("--readings", type=pathlib.Path, help="write the readings to this JSON file")
     check = commands.add_parser("check", help="print each step's sentence, state and time")
     check.add_argument("plan", type=pathlib.Path)
+    for command in (draw, check):
+        command.add_argument("--face", type=pathlib.Path, action="append", help="a font file that the plan's words use")
     given = parser.parse_args(words)
     try:
-        plan = load_plan(given.plan.read_bytes())
-        return _draw(plan, given) if given.command == "draw" else _check(plan)
+        with lending(_faces(given.face or [])):
+            plan = load_plan(given.plan.read_bytes())
+            return _draw(plan, given) if given.command == "draw" else _check(plan)
+    except LetteringError as error:
+        print(f"kagami: {explain(error.code, error.values)}", file=sys.stderr)
+        return 1
     except (PlanError, NothingToDraw, OSError, ValueError) as error:
         print(f"kagami: {error}", file=sys.stderr)
         return 1
+
+
+def _faces(files: list[pathlib.Path]) -> Lender:
+    """The faces of font files; what checks them is loaded only where there are some."""
+    if not files:
+        return NOBODY
+    from kagami.exchange.fonts.local import LocalFaces
+
+    return LocalFaces(files)
 
 
 def _draw(plan: Plan, given: argparse.Namespace) -> int:

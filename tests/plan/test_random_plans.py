@@ -17,7 +17,8 @@ from kagami.plan.document import Plan, from_data, from_json, to_json
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.readings import measure_mark
 from kagami.plan.fields import FieldKind
-from kagami.plan.fields.figures import FIGURE, FIGURES
+from kagami.plan.fields.figures import BESIDE, FIGURE, FIGURES
+from kagami.plan.fields.lettering import WORDS
 from kagami.plan.fields.nodes import NODES
 from kagami.plan.fields.numbers import NUMBERS
 from kagami.plan.fields.picks import PICKS
@@ -60,6 +61,8 @@ OF_KIND: dict[FieldKind, st.SearchStrategy[Any]] = {
     PLACE: places,
     PLACES: st.lists(places, max_size=4),
     FIGURE: ids,
+    BESIDE: ids,
+    WORDS: st.sampled_from(["Vennik", "TIDE ¶ house", "Łódź", "", "שלום"]),
     FIGURES: st.lists(ids, max_size=4, unique=True),
     NUMBERS: st.lists(st.integers(1, 6), max_size=2),
     TONES: st.just(["dark"]),

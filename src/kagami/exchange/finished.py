@@ -6,6 +6,7 @@ from kagami.exchange.artwork import Area, Artwork, Shading
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.forms import clear_of, formed, ground_of, real_millimetres
 from kagami.plan.evaluation.ink import Piece
+from kagami.plan.evaluation.lettered import words_in
 from kagami.plan.evaluation.readings import ink_box
 from kagami.plan.evaluation.result import Result
 from kagami.plan.evaluation.roles import dressed, in_one_colour
@@ -31,7 +32,7 @@ def artwork(plan: Plan, result: Result, fill: str | None = None, colourway: Colo
             f"“{plan.title}” has no ink yet, so there is nothing to write. Keep a region, or draw a closed figure."
         )
     areas = tuple(Area(piece.name, piece.shape, fill_of(piece), piece.tone or INK) for piece in marks)
-    return Artwork(plan.title, areas, whole, plan.module.size, plan.module.unit)
+    return Artwork(plan.title, areas, whole, plan.module.size, plan.module.unit, description=words_in(result))
 
 
 def variant_artwork(
@@ -57,7 +58,7 @@ def variant_artwork(
     if wanted is not None:
         scale, unit = wanted / around.height, "mm"
     title = f"{plan.title} · {variant.name}" if variant else plan.title
-    note = variant.note if variant else ""
+    note = " ".join(filter(None, (variant.note if variant else "", words_in(result))))
     return Artwork(title, areas, around.grown(space), scale, unit, space, note, author)
 
 

@@ -18,7 +18,7 @@ from kagami.plan.values.expressions import MILLIMETRES, is_measure_name
 from kagami.plan.values.stored import stored_value
 from kagami.plan.variants.variant import Package, Variant
 
-SCHEMA: Final = 7
+SCHEMA: Final = 8
 
 _Steps = Annotated[tuple[Step, ...], Field(max_length=limits.STEPS)]
 
@@ -64,7 +64,7 @@ class Plan(BaseModel):
 
     model_config = ConfigDict(extra="forbid", frozen=True)
 
-    kagami: Literal[7] = SCHEMA
+    kagami: Literal[8] = SCHEMA
     title: Name = "Untitled"
     module: Module = Module()
     sheet: Annotated[float, Field(ge=2, le=1000, allow_inf_nan=False)] = 20.0
@@ -220,6 +220,11 @@ def _from_sixth(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "kagami": 7}
 
 
+def _from_seventh(data: dict[str, Any]) -> dict[str, Any]:
+    """Schema 8 has words that are set as type; all that schema 7 says means the same there."""
+    return {**data, "kagami": 8}
+
+
 RENAMED: Final = {"badge": "shield"}
 
 
@@ -260,6 +265,7 @@ MIGRATIONS: Final[dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {
     4: _from_fourth,
     5: _from_fifth,
     6: _from_sixth,
+    7: _from_seventh,
 }
 """From each older schema to the next one."""
 

@@ -48,6 +48,8 @@ class Figure:
     """Where it lies among all that is seen: 0 in the plan's order, above 0 nearer than all of that, below 0 farther."""
     apart: bool = False
     """Whether the copies are known to lie apart from each other by their making, so that together they are one area."""
+    readings: Mapping[str, float] = field(default_factory=dict)
+    """What is known of it by its making, such as the stem of letters: lengths in u, angles in degrees."""
 
     @cached_property
     def whole(self) -> Shape:

@@ -27,6 +27,9 @@ NAME_LENGTH: Final = 40
 SENTENCE_LENGTH: Final = 20_000
 COMPLETIONS: Final = 40
 NOTE_LENGTH: Final = 200
+WORDS_LENGTH: Final = 200
+"""Of words that are set as type."""
+FACE_LENGTH: Final = 60
 EXPRESSION_LENGTH: Final = 120
 STORED_LENGTH: Final = 400
 """Of a value as documents hold it, in which ids stand for names."""

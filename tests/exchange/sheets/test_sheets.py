@@ -23,6 +23,7 @@ from kagami.geometry.measure.size import Box
 from kagami.geometry.point import Point
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.language.text import parse_text
+from kagami.plan.variants.variant import Variant
 from tests.plan.marks import beams
 
 MM = 72 / 25.4
@@ -97,6 +98,21 @@ class Sheets(TestCase):
         (foot,) = (text for text in said if "Vennik" in text)
         self.assertIn("u = 4 mm, gap = u/4", foot)
         self.assertIn("change 4", foot)
+
+    def test_words_are_told_by_their_face_and_not_by_dimensions(self) -> None:
+        from kagami.exchange.sheets.setting_out import set_out
+        from kagami.plan.evaluation.forms import formed
+
+        text = (
+            "Mark: Tide\nCircle course on O with radius 6u.\nSet “TIDE” in Jost, weight 600, caps 1.2u high, "
+            "tracked 0.2u, along course, its middle at top of course, outside it by 0.4u: name.\n"
+        )
+        plan = parse_text(text)
+        order = order_of(plan, Cache(), Variant(name="full"), brand="Vennik")
+        leaf = set_out(order.result, order.art, order.variant, formed(order.result, order.variant), 0)
+        said = {item.text for item in leaf.items if isinstance(item, Words)}
+        self.assertIn("Jost 600, capitals 1.2u", said)
+        self.assertFalse([words for words in said if "°" in words])
 
     def test_every_label_points_at_its_figure(self) -> None:
         from kagami.exchange.sheets.setting_out import LABELS, set_out

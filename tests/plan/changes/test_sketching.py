@@ -16,12 +16,15 @@ from kagami.plan.language.text import parse_text, write_text
 from kagami.plan.steps import KINDS
 
 CACHE = Cache()
+WORDS = "Set “Tide” in Jost, its middle at O: line.\n"
 BASE = "Circle disc on O with radius 3u.\nCircle moon on right of disc with radius 2u.\n"
 
 
 def begun(kind: str, start: tuple[float, float], end: tuple[float, float] | None, **more: object) -> Plan:
     given = {"step_kind": kind, "fields": {}, "start": list(start), "end": list(end) if end else None, **more}
-    return change(parse_text(BASE), "draw-step", given, CACHE).plan
+    like = kind in KINDS and "like" in KINDS[kind].model_fields
+    base = BASE + WORDS if like else BASE
+    return change(parse_text(base), "draw-step", given, CACHE).plan
 
 
 def sentence(plan: Plan) -> str:
@@ -66,6 +69,11 @@ class Gestures(TestCase):
                 fields = {"first": "disc", "second": "moon"}
             if kind == "widen":
                 fields["side"] = "top"
+            fields |= {
+                name: figure
+                for name, figure in (("course", "disc"), ("like", "line"))
+                if name in KINDS[kind].model_fields
+            }
             with self.subTest(kind):
                 plan = begun(kind, (0.0, 3.0), (6.0, 5.5), fields=fields)
                 outcome = evaluate(plan).outcomes[plan.steps[-1].id]

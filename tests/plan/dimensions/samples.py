@@ -17,6 +17,8 @@ Circle one on -1u right and 0.5u up from O with radius 4u.
 Circle two on 2u right and 0.25u up from O with radius 4u.
 Weave one and two, 0.8u wide, ends butt and corners mitred, with gap 0.15u, turning over nothing: plait.
 Point mark, 7.3u right and 1.7u up from O.
+Set “Vennik” in Jost, caps 0.5u high, its middle at 2u right and 7u up from O: words.
+Set “Light” in Jost, caps 0.5u high, along disc, its middle at top of disc, outside it by 0.25u: ringed.
 """
 
 SAMPLES: Final = {
@@ -118,5 +120,26 @@ SAMPLES: Final = {
     "overlap": "Where disc and moon overlap, mix their tones as multiplied: pieces x.",
     "crossing-shade": "Shade the crossings of plait over 0.4u, 30 % lighter: pieces x.",
     "flat": "Flatten disc and moon, gradients in 8 bands, neighbours overlapping by 0.05u: pieces x.",
+    "set-line": (
+        "Set “Tide” in Jost, weight 500, caps 1u high, tracked 0.1u, its middle at top of moon, turned by 20°: x."
+    ),
+    "set-along": (
+        "Set “Tide” in Jost, weight 500, caps 0.5u high, tracked 0.1u, along moon, its middle at top of moon, "
+        "outside it by 0.25u, reading upright: x."
+    ),
+    "set-like": "Set “Tide” like words, its middle at top of moon, turned by 20°: x.",
+    "set-like-along": (
+        "Set “Tide” like words, along moon, its middle at top of moon, outside it by 0.25u, reading upright: x."
+    ),
+    "compose": (
+        "Compose words with capitals as typed, figures lining, kerning off, letters 100% wide, drawn for size 24, "
+        "lines 140% apart: x."
+    ),
+    "fit-width": "Fit words to a width of 6u by its tracking: x.",
+    "fit-span": "Span 90° with ringed by its tracking: x.",
+    "match-stems": "Match the stems of words to 0.1u: x.",
+    "hold": "Hold ringed at 0.5u from moon: x.",
+    "one-by-one": "Take the letters of words one by one: x.",
+    "as-outlines": "Take words as outlines: x.",
 }
 """By kind; each makes `x`."""

@@ -119,7 +119,8 @@ class EveryKind(TestCase):
 
     def _drag_value(self, kind: str, before: Sample, dimension: Measured) -> None:
         now = before.value(dimension)
-        target = now + (10.0 if isinstance(dimension, Angular) else 1.0 if isinstance(dimension, Stops) else 0.11)
+        turned = round(10.0 / abs(dimension.per), 2) if isinstance(dimension, Angular) else 0.0
+        target = now + (turned if isinstance(dimension, Angular) else 1.0 if isinstance(dimension, Stops) else 0.11)
         if isinstance(dimension, Stops) and target > dimension.stops[-1][0]:
             target = now - 1
         place = dimension.tip(target)

@@ -11,7 +11,8 @@ from hypothesis import strategies as st
 
 from kagami.plan.document import from_data
 from kagami.plan.fields import FieldKind
-from kagami.plan.fields.figures import FIGURE, FIGURES
+from kagami.plan.fields.figures import BESIDE, FIGURE, FIGURES
+from kagami.plan.fields.lettering import WORDS
 from kagami.plan.fields.nodes import NODES
 from kagami.plan.fields.numbers import NUMBERS
 from kagami.plan.fields.picks import PICKS
@@ -80,6 +81,10 @@ OF_KIND: dict[FieldKind, st.SearchStrategy[Any]] = {
     PLACE: plain.filter(lambda text: len(text) <= 200),
     PLACES: st.lists(plain.filter(lambda text: len(text) <= 200), max_size=4),
     FIGURE: identifiers,
+    BESIDE: identifiers,
+    WORDS: st.sampled_from(
+        ["Vennik", "light, and tide", "“the” Old ”Harbour", 'a "b" c', "two ¶ lines", "שלום", "", "”"]
+    ),
     FIGURES: st.lists(identifiers, max_size=4),
     NUMBERS: st.lists(st.integers(1, 400), max_size=4),
     TONES: st.lists(st.sampled_from([*TONES_LAID, ITS_OWN]), max_size=4),
@@ -124,7 +129,7 @@ class Inverse(TestCase):
         for kind in in_order_of_work():
             data: dict[str, Any] = {"kind": kind_of(kind), "id": "made", "name": "made"}
             for name, field_kind in kind.field_kinds().items():
-                if field_kind is FIGURE:
+                if field_kind in (FIGURE, BESIDE):
                     data[name] = "lens"
                 elif field_kind is FIGURES:
                     data[name] = ["lens", "circle-2"]

@@ -29,6 +29,7 @@ from kagami.plan.evaluation.forms import real_millimetres, size_text, sizes_of
 from kagami.plan.evaluation.ink import Piece
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.values import LENGTH
+from kagami.plan.lettering.laying import Lettering
 from kagami.plan.messages import number_text
 from kagami.plan.steps import Step
 from kagami.plan.values.stored import typed_value
@@ -136,7 +137,16 @@ def _construction(leaf: Leaf, result: Result, art: Artwork, place: Place) -> Ite
         hue += 1
         leaf.lay(Drawn(figure.whole, place, stroke=colour, width=CONSTRUCTION, clip=clip))
         if hue <= MOST_LABELS:
-            yield Label(step.name, _said(result, length), colour, _places(figure.whole))
+            words = outcome.drawing.detail if outcome.drawing else None
+            said = _type_said(words) if isinstance(words, Lettering) else _said(result, length)
+            yield Label(step.name, said, colour, _places(figure.whole))
+
+
+def _type_said(words: Lettering) -> str:
+    """The face of words, its weight, and how high their capitals are."""
+    setting = words.setting
+    caps = number_text(round(setting.caps, 3))
+    return f"{setting.face.name} {number_text(round(setting.cut.weight))}, capitals {caps}u"
 
 
 def _said(result: Result, text: str) -> str:
@@ -179,6 +189,8 @@ def _dimensions(result: Result) -> Iterator[tuple[Step, Linear | Angular]]:
         outcome = result.outcomes.get(step.id)
         if outcome is None or outcome.figure is None or outcome.muted:
             continue
+        if outcome.drawing and isinstance(outcome.drawing.detail, Lettering):
+            continue  # what words measure stands in their label
         try:
             found = dimensions_of(step, inputs_of(step, result), outcome.figure)
         except PlanError:

@@ -50,7 +50,7 @@ def with_step_frozen(plan: Plan, step: Step, cache: Cache) -> Plan:
     Raises:
         ChangeRefused: steps are made from the figure itself, or something that is to be frozen comes to nothing.
     """
-    made = [other.name for other in plan.steps if step.id in other.figure_ids()]
+    made = [other.name for other in plan.steps if step.id in (*other.figure_ids(), *other.beside_ids())]
     if made:
         raise ChangeRefused("made-from", name=step.name, users=listing(made))
     result = evaluate(plan, cache)

@@ -47,7 +47,8 @@ def evaluate(plan: Plan, cache: Cache | None = None, upto: int | None = None) ->
         return known
     result = evaluate_before(plan, cache, count)
     inked = replace(result, outcomes=_inked(plan, result.outcomes))
-    cache.put_result(plan, count, inked)
+    if _lasting(inked):
+        cache.put_result(plan, count, inked)
     return inked
 
 
@@ -91,8 +92,15 @@ def evaluate_before(plan: Plan, cache: Cache, count: int) -> Result:
     known = cache.result(plan, ("steps", count))
     if known is None:
         known = evaluate_steps(plan, cache, count)
-        cache.put_result(plan, ("steps", count), known)
+        if _lasting(known):
+            cache.put_result(plan, ("steps", count), known)
     return known
+
+
+def _lasting(result: Result) -> bool:
+    """Whether a plan comes to the same whenever it is asked for: a face that is missing may be brought."""
+    errors = (outcome.error for outcome in result.outcomes.values())
+    return not any(error is not None and error.code == "no-face" for error in errors)
 
 
 def inputs_of(step: Step, result: Result) -> Inputs:

@@ -9,9 +9,13 @@ from typing import Final
 
 from kagami.geometry.errors import GeometryError, InvalidLength, TooLarge
 from kagami.geometry.rounding import RadiusTooLarge
+from kagami.lettering.errors import LetteringError
 from kagami.plan.errors import PlanError
 
 LOG: Final = logging.getLogger(__name__)
+
+FIELDS: Final = {"no-words": "text", "face-lacks": "face", "faces-lack": "text", "no-face": "face", "no-stem": "face"}
+"""The fields that errors of setting type are about."""
 
 
 def untyped(_field: str) -> str:
@@ -28,6 +32,8 @@ def fault_of(kind: str, error: Exception, typed: Callable[[str], str] = untyped)
     match error:
         case PlanError():
             return error
+        case LetteringError():
+            return PlanError(error.code, field=FIELDS.get(error.code), **error.values)
         case TooLarge():
             return PlanError("too-much", field=None, **error.values)
         case InvalidLength():

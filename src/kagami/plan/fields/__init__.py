@@ -4,8 +4,9 @@ A step's class names the kind of each of its fields in its annotation; nothing e
 """
 
 from kagami.plan.fields.choice import CHOICE
-from kagami.plan.fields.figures import FigureRef, FigureRefs, WholeFigureRefs
+from kagami.plan.fields.figures import BesideRef, FigureRef, FigureRefs, WholeFigureRefs
 from kagami.plan.fields.kind import FieldKind, Shown
+from kagami.plan.fields.lettering import FaceName, WordsText
 from kagami.plan.fields.nodes import FreeNode, Nodes
 from kagami.plan.fields.numbers import Numbers
 from kagami.plan.fields.picks import Pick, Picks
@@ -19,7 +20,9 @@ __all__ = [
     "AnchorRef",
     "AnchorRefs",
     "Angle",
+    "BesideRef",
     "Count",
+    "FaceName",
     "FieldKind",
     "FigureRef",
     "FigureRefs",
@@ -38,4 +41,5 @@ __all__ = [
     "Tone",
     "Tones",
     "WholeFigureRefs",
+    "WordsText",
 ]

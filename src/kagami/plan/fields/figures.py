@@ -62,6 +62,20 @@ class FigureKind(FieldKind):
         return newest if offer.newest_first else (offer.free[0] if offer.free else newest)
 
 
+class BesideKind(FigureKind):
+    """One figure that the step goes by, such as a line along which words run; it stays what it is."""
+
+    label: ClassVar[str] = "figure beside"
+
+    def figures(self, value: Any) -> tuple[str, ...]:
+        """None: nothing is made from it."""
+        return ()
+
+    def beside(self, value: Any) -> tuple[str, ...]:
+        """The one."""
+        return (value,)
+
+
 class FiguresKind(FieldKind):
     """Several figures, as `FigureKind`."""
 
@@ -141,8 +155,10 @@ def key_of(outcomes: tuple[Outcome, ...]) -> object:
 
 
 FIGURE: Final = FigureKind()
+BESIDE: Final = BesideKind()
 FIGURES: Final = FiguresKind()
 Selected: TypeAlias = Annotated[str, StringConstraints(pattern=rf"^[a-z][a-z0-9-]{{0,39}}{SELECTION}$")]
 FigureRef: TypeAlias = Annotated[Selected, FIGURE]
+BesideRef: TypeAlias = Annotated[Selected, BESIDE]
 WholeFigureRefs: TypeAlias = Annotated[tuple[Identifier, ...], Field(max_length=limits.FIGURES_PER_STEP), FIGURES]
 FigureRefs: TypeAlias = Annotated[tuple[Selected, ...], Field(max_length=limits.FIGURES_PER_STEP), FIGURES]

@@ -124,6 +124,10 @@ class FieldKind:
         """The figures that the step is made from, perhaps with a selection of copies behind their ids."""
         return ()
 
+    def beside(self, value: Any) -> tuple[str, ...]:
+        """The figures that the step goes by, as it does by places: they are not made into anything."""
+        return ()
+
     def tones(self, value: Any) -> tuple[str, ...]:
         """The names of tones in it."""
         return ()

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from kagami.lettering.shelf import SHIPPED
 from kagami.plan import messages, ranges
 from kagami.plan.fields import picks, scanner, tones
+from kagami.plan.fields.lettering import FACE
 from kagami.plan.language import colourways, measures, sentences, spoken, variants
 from kagami.plan.language.translation import LANGUAGE
 from kagami.plan.places import selecting
@@ -36,6 +38,7 @@ def _entries() -> Iterator[tuple[str, str]]:
     yield from ((form, "a choice of regions") for form in choices)
     yield ranges.LABEL, "what is varied on a contact sheet"
     yield sentences.GUIDE, "at the end of a sentence"
+    yield sentences.MUTED, "at the end of a sentence"
     yield scanner.NOTHING, "stands for an empty list"
     yield tones.ITS_OWN, "stands for the tone that a piece has already"
     words = (colourways.WORD, colourways.CHOSEN, colourways.KEPT, IN_ONE, IN_TONES, DROPPED)
@@ -43,6 +46,7 @@ def _entries() -> Iterator[tuple[str, str]]:
     yield colourways.ROLES, "of a colourway's sentence; something stands between {role} and {tone}"
     yield from ((word, "of a variant's sentence") for word in variants.WORDS)
     yield measures.SOLVE, "what is typed for a measure that is solved; it begins with a word"
+    yield from ((sort, "what a face is like") for sort, _, _ in SHIPPED.values())
     yield from ((joiner, "before the last of a list") for joiner in ("and", "or"))
     yield from ((text, "an error") for text in messages.TEXTS.values())
 
@@ -53,4 +57,5 @@ def _of_kind(kind: type[Step]) -> Iterator[tuple[str, str]]:
     yield kind.noun, "begins the name of what a step makes"
     for field, field_kind in kind.field_kinds().items():
         yield field, "a field of a sentence, in errors and labels"
-        yield from ((word, "a choice in a sentence") for word in field_kind.words)
+        if field_kind is not FACE:  # faces are called alike everywhere
+            yield from ((word, "a choice in a sentence") for word in field_kind.words)

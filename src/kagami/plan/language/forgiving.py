@@ -48,6 +48,9 @@ SYNONYMS: Final = (
     (r"(?:shift|translate)\b", "Move"),
     (r"(?:resize|enlarge|shrink)\b", "Scale"),
     (r"(?:fillet)\b", "Round"),
+    (r"(?:write|type|letter)\b(?= [“\"])", "Set"),
+    (r"(?:the )?letters of (?P<body>.+?) one by one", "Take the letters of {body} one by one"),
+    (r"hold (?P<body>.+?) (?P<by>[\d.]+\s*u?) (?:from|off) (?P<edge>.+)", "Hold {body} at {by} from {edge}"),
     (r"(?:stroke along|thicken)\b", "Band"),
     (r"(?:axes|axis|centrelines|centerlines|center lines)\b", "Centre lines"),
     (r"(?:subtract|cut|remove)\s+(?P<take>.+?)\s+(?:from|out of)\s+(?P<body>.+)", "From {body} take {take}"),
@@ -63,8 +66,10 @@ _ALIASES: Final = {
     "about": "round",
     "times": "copies",
 }
-_SKIPPED: Final = re.compile(r"(?:[\s,.;:°]|degrees?\b|deg\b|called\b|named\b)*", re.IGNORECASE)
+_SKIPPED: Final = re.compile(r"(?:[\s,.;:°%]|degrees?\b|deg\b|called\b|named\b)*", re.IGNORECASE)
 _WORD: Final = re.compile(r"[^\W\d_]+")
+_QUOTED: Final = re.compile(r"(“[^”]*”|\"[^\"]*\")")
+"""Names and words in quotes: they are as they are."""
 ASIDE: Final = frozenset(("degrees", "degree", "deg", "called", "named"))
 """Words that end a value and are read with what they stand beside."""
 _LEADS: Final = r"(?:on|of|with|from|at|through)\b"
@@ -196,16 +201,24 @@ def mended(text: str, ids: Mapping[str, str]) -> str | None:
         changed = True
         return near[0].capitalize() if word[0].isupper() else near[0]
 
-    found = _WORD.sub(spelt, text[:MOST_LENGTH])
+    parts = _alternating(_QUOTED.split(text[:MOST_LENGTH]))
+    found = "".join(part if quoted else _WORD.sub(spelt, part) for quoted, part in parts)
     return found if changed else None
 
 
 def _plain(text: str, ids: Mapping[str, str]) -> str:
     """Without articles, unless a figure is called so, and on one blank each. Before “on” and the like it is a name."""
     articles = [word for word in ("a", "an", "the") if word not in ids]
-    if articles:
-        text = re.sub(rf"\b(?:{'|'.join(articles)})\s+(?!{_LEADS})", "", text, flags=re.IGNORECASE)
-    return re.sub(r"\s+", " ", text).strip()
+    article = re.compile(rf"\b(?:{'|'.join(articles)})\s+(?!{_LEADS})" if articles else r"(?!)", re.IGNORECASE)
+    parts = _QUOTED.split(text)
+    return "".join(
+        part if quoted else re.sub(r"\s+", " ", article.sub("", part)) for quoted, part in _alternating(parts)
+    ).strip()
+
+
+def _alternating(parts: list[str]) -> Iterator[tuple[bool, str]]:
+    """Parts of a text that stand outside of quotes and within them, in turn."""
+    return ((number % 2 == 1, part) for number, part in enumerate(parts))
 
 
 def _meanings(text: str, ids: Mapping[str, str]) -> Iterator[str]:

@@ -4,7 +4,8 @@
               | "touch" number "of" name "from" reference | "nearest place of" name "to" reference
               | "half way from" reference "to" reference | value "of the way from" reference "to" reference
               | value "right and" value "up from" reference | value "from" reference "at" value "°"
-    reading   = ("width" | "height" | "radius" | "area" | "perimeter" | "thickness") "of" name
+    reading   = ("width" | "height" | "radius" | "area" | "perimeter" | "thickness" | "stem" | "span" | "caps" |
+                 "overshoot") "of" name
               | "distance from" reference "to" reference | "gap between" name "and" name
 
 What is parsed holds names as they are written; `values.stored.by_id` puts the ids of steps in their place.
@@ -37,7 +38,7 @@ from kagami.plan.places.references import (
     TouchOf,
 )
 
-OF_ONE: Final = ("width", "height", "radius", "area", "perimeter", "thickness")
+OF_ONE: Final = ("width", "height", "radius", "area", "perimeter", "thickness", "stem", "span", "caps", "overshoot")
 FORMS: Final = {
     "crossing": "crossing {number} of {first} and {second}",
     "touch": "touch {number} of {figure} from {origin}",
@@ -57,6 +58,7 @@ READINGS: Final = {
 PLACE_WORDS: Final = (
     *("bottom", "centre", "corner", "crossing", "end", "foot", "head", "hip", "inner", "left", "middle", "notch"),
     *("right", "shoulder", "side", "start", "tip", "top", "touch", "box", "node", "place"),
+    *("baseline", "cap", "stem"),
 )
 """The words of anchors; numbers may stand among them."""
 BY_VALUE: Final = ("share", "offset", "polar")

@@ -34,6 +34,8 @@ MODULES: Final = (
     "lighting",
     "shadows",
     "flattening",
+    "letter",
+    "letter_fits",
 )
 """In the order in which a designer meets them."""
 

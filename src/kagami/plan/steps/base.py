@@ -35,6 +35,7 @@ class Chapter(Enum):
     CARVE = "Carve"
     REFINE = "Refine"
     TONE = "Tone"
+    LETTER = "Letter"
 
 
 class Step(BaseModel):
@@ -131,6 +132,10 @@ class Step(BaseModel):
         """Ids of the figures that the step is made from (not those whose anchors it uses), in the sentence's order."""
         return tuple(plain_id(ref) for name, kind in self.field_kinds().items() for ref in kind.figures(self[name]))
 
+    def beside_ids(self) -> tuple[str, ...]:
+        """Ids of the figures that the step goes by; nothing is made from them."""
+        return tuple(plain_id(ref) for name, kind in self.field_kinds().items() for ref in kind.beside(self[name]))
+
     def anchor_refs(self) -> tuple[str, ...]:
         """The places that the step stands on."""
         return tuple(place for name, kind in self.field_kinds().items() for place in kind.places(self[name]))
@@ -146,7 +151,9 @@ class Step(BaseModel):
     def uses(self) -> frozenset[str]:
         """Ids of all steps that this one depends on."""
         anchored = (identifier for ref in self.anchor_refs() for identifier in figures_of(parse_reference(ref)))
-        return frozenset((*self.figure_ids(), *anchored)).union(*map(figures_in, self.typed_values()))
+        return frozenset((*self.figure_ids(), *self.beside_ids(), *anchored)).union(
+            *map(figures_in, self.typed_values())
+        )
 
     def __getitem__(self, field: str) -> Any:
         """What a field holds."""

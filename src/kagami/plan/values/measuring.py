@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from typing import Final
 
 from kagami.geometry.curves import Arc
 from kagami.geometry.measure.gaps import narrowest_gap
@@ -13,6 +14,9 @@ from kagami.plan.evaluation.outcome import Outcome, drawn
 from kagami.plan.figure import Figure
 from kagami.plan.language.spoken import Reading
 from kagami.plan.places import anchors
+
+KNOWN: Final = frozenset({"stem", "span", "caps", "overshoot"})
+"""Readings that a figure has by its making alone."""
 
 
 def measure(reading: Reading, outcomes: Mapping[str, Outcome], value_of: anchors.ValueOf) -> float:
@@ -31,11 +35,12 @@ def measure(reading: Reading, outcomes: Mapping[str, Outcome], value_of: anchors
         if found is None:
             raise PlanError("no-reading", what="gap", name=figures[0].name)
         return found.distance
-    return _of_one(reading.kind, figures[0].name, figures[0].made)
+    known = figures[0].made.readings.get(reading.kind)
+    return _of_one(reading.kind, figures[0].name, figures[0].made) if known is None else known
 
 
 def _of_one(kind: str, name: str, figure: Figure) -> float:
-    if figure.box is None:
+    if figure.box is None or kind in KNOWN:
         raise PlanError("no-reading", what=kind, name=name)
     if kind == "width":
         return figure.box.width

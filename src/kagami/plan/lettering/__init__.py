@@ -1,0 +1,1 @@
+"""Words of a mark: how they are set, where they run, and what is drawn of them."""

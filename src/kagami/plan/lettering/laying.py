@@ -1,0 +1,163 @@
+"""Letters laid where they run: each one's map from its own outline to the sheet, and the places that it lends."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+
+from kagami.geometry.affine import Affine
+from kagami.geometry.course import OffCourse
+from kagami.geometry.errors import GeometryError
+from kagami.geometry.outline import Shape
+from kagami.geometry.point import Point
+from kagami.lettering.errors import LetteringError
+from kagami.lettering.metrics import overshoot
+from kagami.lettering.outlines import EM, letter_outline
+from kagami.plan.lettering.setting import Line, Set, Setting, composed, has_stems, lines_of
+from kagami.plan.lettering.where import SHARES, Along, Run, Straight, Where, run_of
+
+
+@dataclass(frozen=True, slots=True)
+class Lettering:
+    """Words, how they are set and where they run: all that is needed to lay them anew."""
+
+    text: str
+    setting: Setting
+    where: Where
+
+
+@dataclass(frozen=True, slots=True)
+class Laid:
+    """A letter on the sheet: `by` maps places of its line about the letter's middle on the baseline (x along the line,
+    y up, in u) to the sheet.
+    """
+
+    line: Line
+    letter: Set
+    by: Affine
+
+    def shape(self) -> Shape:
+        """Its area."""
+        scale = self.line.em / EM
+        left = self.line.begins(self.letter) - self.line.middle(self.letter)
+        by = self.by.after(Affine(a=scale, d=scale, e=left))
+        return letter_outline(self.line.setting.cut, self.letter.letter).mapped(by)
+
+    def corners(self) -> tuple[Point, ...]:
+        """The corners of a rectangle along the line that holds it, from the bottom left counter-clockwise."""
+        half, em = (self.letter.right - self.letter.left) / 2 * self.line.em, self.line.em
+        bottom, top = self.letter.bottom * em, self.letter.top * em
+        return tuple(self.at(x, y) for x, y in ((-half, bottom), (half, bottom), (half, top), (-half, top)))
+
+    def at(self, x: float, y: float) -> Point:
+        """A place beside its middle on the baseline, along the line and up."""
+        return self.by.point(Point(x, y))
+
+    def places(self) -> Iterator[tuple[str, Point]]:
+        """The places that it lends: foot, middle and head of its middle, and the sides of its stem."""
+        caps = self.line.caps
+        yield from (("foot", self.at(0, 0)), ("middle", self.at(0, caps / 2)), ("head", self.at(0, caps)))
+        if self.letter.stem is not None:
+            shift = self.line.begins(self.letter) - self.line.middle(self.letter)
+            left, right = (side * self.line.em + shift for side in self.letter.stem)
+            yield from (("stem-left", self.at(left, caps / 2)), ("stem-right", self.at(right, caps / 2)))
+
+
+@dataclass(frozen=True)
+class Page:
+    """All letters of a lettering, laid, and its own places and readings."""
+
+    letters: tuple[Laid, ...]
+    places: Mapping[str, Point]
+    readings: Mapping[str, float]
+
+
+@lru_cache(maxsize=64)
+def laid(lettering: Lettering) -> Page:
+    """Lay the letters.
+
+    Raises:
+        LetteringError: there are no words, a letter is missing, or they do not fit where they are to run.
+    """
+    if isinstance(lettering.where, Along):
+        return _along(lettering, lettering.where)
+    return _straight(lettering, lettering.where)
+
+
+def _straight(lettering: Lettering, where: Straight) -> Page:
+    setting = lettering.setting
+    texts = lines_of(lettering.text)
+    if not any(texts):
+        raise LetteringError("no-words")
+    down = setting.em * setting.leading / 100
+    lines = [(number, composed(text, setting)) for number, text in enumerate(texts) if text]
+    turn = Affine.translation(*where.place).after(Affine.rotation(where.angle))
+    letters = []
+    for number, line in lines:
+        left = -SHARES[where.held] * line.width
+        for letter in line.letters:
+            move = Affine.translation(left + line.middle(letter), -number * down)
+            letters.append(Laid(line, letter, turn.after(move)))
+    widest = max(line.width for _, line in lines)
+    left, right = -SHARES[where.held] * widest, (1 - SHARES[where.held]) * widest
+    places = {
+        f"{height}-{end}": turn.point(Point(x, y))
+        for height, y in (("baseline", 0.0), ("cap", setting.caps))
+        for end, x in (("start", left), ("middle", (left + right) / 2), ("end", right))
+    }
+    return Page(tuple(letters), places, _readings(setting))
+
+
+def _along(lettering: Lettering, where: Along) -> Page:
+    setting = lettering.setting
+    (text, *more) = lines_of(lettering.text)
+    if more:
+        raise LetteringError("one-line-along")
+    line = composed(text, setting)
+    run = _run(where, setting)
+    start = run.at - SHARES[where.held] * line.width
+    stops = np.array([start + line.middle(letter) for letter in line.letters])
+    ends = np.array([start, start + line.width / 2, start + line.width])
+    course = run.course
+    if course.outline.closed and line.width > course.length:
+        raise LetteringError("too-long-for-course", width=line.width, length=course.length)
+    try:
+        turns = _maps(*course.places(stops), line.caps)
+        first, middle, last = _maps(*course.places(ends), line.caps)
+    except OffCourse as error:
+        raise LetteringError("runs-off", by=float(str(error.values["by"])), width=line.width) from error
+    letters = tuple(Laid(line, letter, by) for letter, by in zip(line.letters, turns, strict=True))
+    places = {
+        f"{height}-{end}": by.point(Point(0, y))
+        for height, y in (("baseline", 0.0), ("cap", setting.caps))
+        for end, by in (("start", first), ("middle", middle), ("end", last))
+    }
+    readings = _readings(setting)
+    if course.circle is not None:
+        readings["span"] = math.degrees(line.width / course.circle[1])
+    return Page(letters, places, readings)
+
+
+def _run(where: Along, setting: Setting) -> Run:
+    try:
+        return run_of(where, setting.caps)
+    except GeometryError as error:
+        raise LetteringError("no-room-within", size=setting.caps) from error
+
+
+def _maps(places: np.ndarray, headings: np.ndarray, caps: float) -> Sequence[Affine]:
+    """From the line to the sheet: the middle of capitals comes to lie on each place."""
+    down = Affine.translation(0.0, -caps / 2)
+    return [
+        Affine.translation(x, y).after(Affine.rotation(heading)).after(down)
+        for (x, y), heading in zip(places.tolist(), headings.tolist(), strict=True)
+    ]
+
+
+def _readings(setting: Setting) -> dict[str, float]:
+    found = {"caps": setting.caps, "overshoot": overshoot(setting.cut) * setting.em}
+    return {**found, "stem": setting.stem} if has_stems(setting) else found

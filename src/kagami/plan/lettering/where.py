@@ -1,0 +1,95 @@
+"""Where a line of letters runs: straight from a place, or along an outline. Lengths in u, angles in radians."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import TypeAlias
+
+import numpy as np
+
+from kagami.geometry.course import Course
+from kagami.geometry.measure.size import area
+from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.point import Point
+from kagami.geometry.tolerance import SAME
+
+SHARES = {"left": 0.0, "start": 0.0, "middle": 0.5, "right": 1.0, "end": 1.0}
+"""Which part of a line is held, as a share of its width."""
+
+
+@dataclass(frozen=True, slots=True)
+class Straight:
+    """Left, middle or right of the baseline is held at a place; the line runs at an angle."""
+
+    held: str
+    place: Point
+    angle: float
+
+
+@dataclass(frozen=True, slots=True)
+class Along:
+    """Start, middle or end of the line is held where an outline is nearest to a place.
+
+    `lies` tells on which side the letters are: `outside` or `inside` of a closed outline, above or below an open one,
+    or `on` it, by the middle of their capitals. `reading` tells which way their tops point: `outward`, `inward`, or
+    whichever is `upright` at the place. `clear` parts them from the outline.
+    """
+
+    outline: Outline
+    held: str
+    place: Point
+    lies: str
+    reading: str
+    clear: float = 0.0
+
+
+Where: TypeAlias = Straight | Along
+
+
+@dataclass(frozen=True, slots=True)
+class Run:
+    """A course through the middle of the capitals, with the tops of letters to its left, and how far along it the line
+    is held. Letters are spaced there, so that lines above and below one circle come to look alike.
+    """
+
+    course: Course
+    at: float
+    grows: float
+    """By how much the radius of a circle grows with the height of the capitals: −½, 0 or ½."""
+
+
+def run_of(along: Along, caps: float) -> Run:
+    """The run of letters with capitals so high.
+
+    Raises:
+        GeometryError: there is no room for it within the outline.
+    """
+    base = along.outline
+    if base.closed and area(Shape((base,))) < 0:
+        base = base.reversed()
+    plain = Course(base)
+    at = plain.nearest(along.place)
+    heading = float(plain.places(np.array([at]))[1][0])
+    tops_left = _tops_left(along.reading, math.cos(heading), base.closed)
+    travel = base if tops_left else base.reversed()
+    up_is_outside = not tops_left if base.closed else True
+    share = _share(along.lies, up_is_outside)
+    beside = along.clear if share == 0 or along.lies == "on" else -along.clear
+    course = Course(travel, beside + (0.5 - share) * caps)
+    grows = ((share - 0.5) if tops_left else (0.5 - share)) if base.closed else 0.0
+    return Run(course, course.nearest(along.place), grows)
+
+
+def _tops_left(reading: str, left_points_up: float, closed: bool) -> bool:
+    """Whether letters' tops lie left of an outline in its own direction: within it, where it is closed."""
+    if reading == "upright":
+        return left_points_up > SAME
+    return (reading == "inward") if closed else (reading == "outward")
+
+
+def _share(lies: str, up_is_outside: bool) -> float:
+    """How far below the outline the baseline lies, as a share of the capitals' height."""
+    if lies == "on":
+        return 0.5
+    return 0.0 if (lies == "outside") == up_is_outside else 1.0

@@ -7,6 +7,10 @@ from collections.abc import Awaitable, Callable
 from typing import Any, Final
 
 MOST_BODY: Final = 1_000_000
+MOST_FILE: Final = 4_200_000
+"""Where a file is brought (see `FILES`), in place of `MOST_BODY`."""
+FILES: Final = ("/faces/bring/",)
+"""Ends of addresses that take a file."""
 SECONDS: Final = 20.0
 Message = dict[str, Any]
 Receive = Callable[[], Awaitable[Message]]
@@ -25,7 +29,7 @@ def within_limits(application: Application) -> Application:
 
     async def answer(scope: dict[str, Any], receive: Receive, send: Send) -> None:
         try:
-            body = await asyncio.wait_for(_body(receive), SECONDS)
+            body = await asyncio.wait_for(_body(receive, most_of(scope)), SECONDS)
         except TimeoutError:
             await _refuse(send, _Refused(408, "The request did not come whole in time.\n"))
             return
@@ -44,7 +48,12 @@ def within_limits(application: Application) -> Application:
     return answer
 
 
-async def _body(receive: Receive) -> bytes | None:
+def most_of(scope: dict[str, Any]) -> int:
+    """How large a request may be, by its address."""
+    return MOST_FILE if str(scope.get("path", "")).endswith(FILES) else MOST_BODY
+
+
+async def _body(receive: Receive, most: int) -> bytes | None:
     parts, size = [], 0
     while True:
         message = await receive()
@@ -52,8 +61,8 @@ async def _body(receive: Receive) -> bytes | None:
             return None
         part = message.get("body", b"")
         size += len(part)
-        if size > MOST_BODY:
-            raise _Refused(413, f"The request is larger than {MOST_BODY:,} bytes.\n")
+        if size > most:
+            raise _Refused(413, f"The request is larger than {most:,} bytes.\n")
         parts.append(part)
         if not message.get("more_body"):
             return b"".join(parts)

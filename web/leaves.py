@@ -1,13 +1,17 @@
 """What pages have in common whose forms come back as the whole page (see `static/js/leaves.js`): what a request says,
-and undo and redo.
+a change, and undo and redo.
 """
 
 from collections.abc import Callable
+from typing import Any
 
 from django.http import HttpRequest, HttpResponse, QueryDict
 
 from kagami.plan import limits
+from kagami.plan.errors import PlanError
+from web.evaluation.evaluators import Stopped
 from web.marks.access import mark_of
+from web.marks.models import Mark
 from web.marks.services import history
 
 Page = Callable[..., HttpResponse]
@@ -34,6 +38,18 @@ def base_of(request: HttpRequest) -> int:
 def looked_at(request: HttpRequest) -> str:
     """The name of what is looked at on the page."""
     return (request.POST if request.method == "POST" else request.GET).get("at", "")[: limits.NAME_LENGTH]
+
+
+def changed(
+    request: HttpRequest, mark: Mark, kind: str, given: dict[str, Any], page: Page
+) -> history.Made | HttpResponse:
+    """What a change made of a mark; or the page with why it could not be made."""
+    try:
+        return history.make_change(request.user, mark, base_of(request), kind, given)
+    except history.StaleRevision as error:
+        return page(request, mark_of(request.user, mark.id), str(error), 409)
+    except (PlanError, Stopped) as error:
+        return page(request, mark, str(error), 422)
 
 
 def walked(request: HttpRequest, mark_id: int, page: Page, back: Callable[[], HttpResponse]) -> HttpResponse:

@@ -27,6 +27,7 @@ INSTALLED_APPS = [
     "web.bench",
     "web.colourways",
     "web.delivery",
+    "web.faces",
     "web.range",
 ]
 

@@ -16,5 +16,6 @@ urlpatterns = [
     path("marks/<int:mark_id>/", include("web.bench.urls")),
     path("marks/<int:mark_id>/range/", include("web.range.urls")),
     path("marks/<int:mark_id>/colourways/", include("web.colourways.urls")),
+    path("marks/<int:mark_id>/faces/", include("web.faces.urls")),
     path("marks/<int:mark_id>/delivery/", include("web.delivery.urls")),
 ]

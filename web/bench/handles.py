@@ -18,6 +18,7 @@ from kagami.plan.dimensions.of_step import dimensions_of
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.evaluate import inputs_of
 from kagami.plan.evaluation.result import Result
+from kagami.plan.fields.values import LENGTH
 from kagami.plan.language.places import describe
 from kagami.plan.language.translation import tr
 from kagami.plan.messages import number_text
@@ -216,7 +217,8 @@ class _Drawn:
             line += f"M{self.frame.place(centre)}L{self.frame.place(centre.toward(dimension.zero, near * 1.15))}"
         label = self._beyond(tip, dimension.heading(value))
         text = self._text(dimension)
-        shown = f"{text}°" if plain_number(text) is not None else f"{text} = {number_text(value)}°"
+        unit = "" if self.step.field_kinds()[dimension.field] is LENGTH else "°"
+        shown = f"{text}{unit}" if plain_number(text) is not None else f"{text} = {number_text(value)}{unit or 'u'}"
         return replace(self._at(dimension, tip, text), line=line, number=value, **{**label, "label": shown})
 
     def _word(self, dimension: Word) -> Handle:

@@ -29,6 +29,7 @@ from kagami.plan.values.moving import plain_number
 from kagami.plan.values.solution import Solution
 from web.bench.glyphs import Glyph, glyph_of
 from web.bench.hues import PIECE, hues_of
+from web.bench.lettered import lettered
 from web.bench.state import Looking
 from web.bench.tasks import Task, tasks_of
 from web.bench.tokens import sentence_tokens, shown_values
@@ -42,6 +43,7 @@ HEADINGS: Final = {
     Chapter.CARVE: "Carve",
     Chapter.REFINE: "Refine",
     Chapter.TONE: "Tone",
+    Chapter.LETTER: "Letter",
 }
 MOST_PARTS: Final = 13
 LINES: Final[Memo[SafeString]] = Memo()
@@ -63,6 +65,10 @@ NOTES: Final = {
     "crumbs": "{count} regions are too small to be meant; the smallest, {width}u wide, lies {x}u right and {y}u up "
     "from O.",
     "near-miss": "{owner} misses {other} by {distance}u, {x}u right and {y}u up from O.",
+    "weight-nearest": "{face} has no weight {asked}; {weight} is the nearest.",
+    "face-lacks-feature": "{face} has no {feature}. These faces have: {others}.",
+    "faces-lack-feature": "Neither {face} nor any other face at hand has {feature}.",
+    "stems-nearest": "Stems come to {stem}u, not {asked}u: weight {weight} is as near as {face} comes.",
     "shade-unseen": "{tone} cannot be {way} than it is, so that this is not seen. Lay another tone first.",
     "flattened": "{before} pieces become {pieces}, one a tone.",
     "flattened-hidden": "{count} pieces that others hide are left out.",
@@ -207,6 +213,7 @@ def _set_anew(
         "numbers": tuple(_numbers(step)) if active else (),
         "measured": _measured(step, result.plan),
         "reaches": tuple(_reaches(step, outcome)) if active else (),
+        "words": lettered(step, outcome, result) if active else None,
         "cutting": tuple(_cutting(step, state, names)) if active else (),
     }
     return render_to_string("bench/_step.html", context)

@@ -19,6 +19,7 @@ from kagami.plan.fields.scanner import Scanner
 from kagami.plan.language.parsing import stop_words
 from kagami.plan.language.sentences import Own, Words, sentence_parts
 from kagami.plan.language.translation import tr
+from kagami.plan.lettering.laying import Lettering
 from kagami.plan.messages import listing
 from kagami.plan.naming import free_name
 from kagami.plan.places.selecting import plain_id
@@ -28,6 +29,8 @@ from web.bench.tokens import Token, add_words, slot_token
 
 ALONG: Final = ("line", "axis")
 """Fields for a figure along which something is done to another one: a line, if there is one."""
+GONE_BY: Final = ("course", "edge")
+"""Fields for a figure that words go by."""
 CHAPTERS: Final = tuple(Chapter)
 
 
@@ -166,6 +169,7 @@ def _model(plan: Plan, result: Result, cls: type[Step], position: int, asked: Se
     single = [name for name, kind in kinds.items() if isinstance(kind, FigureKind)]
     lines = [step.id for step in before if step.id in result.outcomes and not _is_area(step, result)]
     begun |= _single(single, asked, lines, offer.free or closed)
+    begun |= _gone_by(single, asked, begun, [step.id for step in before if not _are_words(step, result)])
     fields = {name: value for name, value in begun.items() if value is not None}
     return cls.model_validate({**fields, "id": "new", "name": free_name(plan, tr(cls.noun))})
 
@@ -187,6 +191,25 @@ def _single(single: Sequence[str], asked: Sequence[str], lines: Sequence[str], a
         ground = next((one for one in areas if one != figure), figure)
         return {name: ground if name == "ground" else figure for name in single if figure}
     return dict(zip(single, asked, strict=False))
+
+
+def _gone_by(
+    single: Sequence[str], asked: Sequence[str], begun: Mapping[str, Any], figures: Sequence[str]
+) -> dict[str, str]:
+    """What words run along, or are held off: of the figures that were asked for the one that is not the words; else the
+    newest that is no words.
+    """
+    field = next((name for name in single if name in GONE_BY), None)
+    if field is None:
+        return {}
+    others = {begun.get(name) for name in single if name != field}
+    wanted = [one for one in asked if one in figures and one not in others] or [*figures][-1:]
+    return {field: wanted[-1]} if wanted else {}
+
+
+def _are_words(step: Step, result: Result) -> bool:
+    outcome = result.outcomes.get(step.id)
+    return bool(outcome and outcome.drawing and isinstance(outcome.drawing.detail, Lettering))
 
 
 def _with_what_stood(plan: Plan, step: Step, stood: Mapping[str, Any], position: int) -> Step:

@@ -46,7 +46,7 @@ def bench(request: HttpRequest, mark_id: int) -> HttpResponse:
     context["socket"] = (
         "kagami.socket" in request.META
     )  # where only plain requests are served, no page tries another way
-    context["token"] = token_for(request.user, mark.pk, mark.current.number)
+    context["token"] = token_for(request.user, mark.pk, mark.current.number, mark.brand.studio_id)
     return render(request, "bench/bench.html", {**context, "verbs": verbs(), "words": words(), "keys": keys()})
 
 
@@ -119,7 +119,7 @@ def try_out(request: HttpRequest, mark_id: int) -> HttpResponse:
     revision = base_of(data)
     if not mark.revisions.filter(number=revision).exists():
         raise BadRequest(_("There is no such revision."))
-    token = token_for(request.user, mark.pk, revision)
+    token = token_for(request.user, mark.pk, revision, mark.brand.studio_id)
     return JsonResponse({**answer({**data, "token": token, "language": get_language()}), "token": token})
 
 
@@ -200,7 +200,7 @@ def _parts(user: AbstractBaseUser, mark: Mark, standing: Standing, state: Lookin
         "revision": mark.current.number,
         "words": mark.current.words,
         "title": mark.name,
-        "token": token_for(user, mark.pk, mark.current.number),
+        "token": token_for(user, mark.pk, mark.current.number, mark.brand.studio_id),
         "state": {
             "step": state.step,
             "view": state.view,

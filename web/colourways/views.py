@@ -19,7 +19,7 @@ from web.evaluation.door import ask, ask_heavy
 from web.evaluation.evaluators import Busy, Stopped
 from web.evaluation.references import current_of
 from web.faults import Fault, guarded
-from web.leaves import base_of, looked_at, walked
+from web.leaves import changed, looked_at, walked
 from web.marks.access import mark_of
 from web.marks.models import Mark
 from web.marks.services import history, palettes
@@ -84,12 +84,9 @@ def photograph(request: HttpRequest, mark_id: int) -> HttpResponse:
 
 def _made(request: HttpRequest, mark: Mark, kind: str, given: dict[str, Any]) -> HttpResponse:
     before: Plan = mark.current.load()
-    try:
-        made = history.make_change(request.user, mark, base_of(request), kind, given)
-    except history.StaleRevision as error:
-        return _page(request, mark_of(request.user, mark.id), str(error), 409)
-    except (PlanError, Stopped) as error:
-        return _page(request, mark, str(error), 422)
+    made = changed(request, mark, kind, given, _page)
+    if isinstance(made, HttpResponse):
+        return made
     names = [one.name for one in made.mark.current.load().colourways]
     at = looked_at_after(kind, given, {one.name for one in before.colourways}, names, looked_at(request))
     return _back(request, mark.id, at)

@@ -26,7 +26,7 @@ from web.evaluation.door import ask, ask_heavy
 from web.evaluation.evaluators import Busy, Stopped
 from web.evaluation.references import current_of
 from web.faults import Fault, guarded
-from web.leaves import base_of, looked_at, walked
+from web.leaves import changed, looked_at, walked
 from web.marks.access import mark_of
 from web.marks.models import Mark
 from web.marks.services import history
@@ -52,12 +52,9 @@ def change(request: HttpRequest, mark_id: int) -> HttpResponse:
         return page(request, mark, _("There is no such change here."), 400)
     before = {one.name for one in mark.current.load().variants}
     given = FORMS[kind](request.POST)
-    try:
-        made = history.make_change(request.user, mark, base_of(request), kind, given)
-    except history.StaleRevision as error:
-        return page(request, mark_of(request.user, mark.id), str(error), 409)
-    except (PlanError, Stopped) as error:
-        return page(request, mark, str(error), 422)
+    made = changed(request, mark, kind, given, page)
+    if isinstance(made, HttpResponse):
+        return made
     names = [one.name for one in made.mark.current.load().variants]
     return back(mark.id, looked_at_after(kind, given, before, names, looked_at(request)))
 

@@ -14,11 +14,13 @@ from typing import Any, Final
 from django.utils import translation
 from django.utils.translation import gettext
 
+from kagami.lettering.shelf import lending
 from kagami.plan.document import Plan, from_data
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.language.translation import speaking
 from kagami.warm import warm
 from web import tracing
+from web.evaluation.lent import StudioFaces
 
 MOST_PLANS: Final = 400
 CACHE: Final = Cache()
@@ -34,6 +36,7 @@ class Call:
     data: dict[str, Any] | None
     given: tuple[Any, ...]
     language: str
+    studio: int
     noted: tracing.Noted
 
 
@@ -79,5 +82,10 @@ def _plan(call: Call) -> Plan | None:
 
 @contextlib.contextmanager
 def _surroundings(call: Call) -> Iterator[None]:
-    with tracing.noting(call.noted), translation.override(call.language), speaking(gettext):
+    with (
+        tracing.noting(call.noted),
+        translation.override(call.language),
+        speaking(gettext),
+        lending(StudioFaces(call.studio)),
+    ):
         yield

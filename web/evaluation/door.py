@@ -7,9 +7,11 @@ runs in one of their processes, a mark's always in the same one; without, as in 
 from collections.abc import Callable
 from typing import Any, Concatenate, Final, ParamSpec, TypeVar
 
+from kagami.lettering.shelf import lending
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from web.evaluation import evaluators
+from web.evaluation.lent import StudioFaces
 from web.evaluation.references import PlanReference
 
 T = TypeVar("T")
@@ -43,4 +45,5 @@ def _ask(work: Callable[..., T], reference: PlanReference, given: tuple[Any, ...
     pools = evaluators.running()
     if pools is not None:
         return pools.call(work, reference, given, heavy=heavy)
-    return work(reference.plan(), HERE, *given)
+    with lending(StudioFaces(reference.studio)):
+        return work(reference.plan(), HERE, *given)

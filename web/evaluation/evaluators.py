@@ -126,7 +126,7 @@ class Evaluators:
 def _called(
     evaluator: _Evaluator, work: Callable[..., T], reference: PlanReference, given: tuple[Any, ...], seconds: float
 ) -> T:
-    call = Call(work, reference.key, None, given, get_language() or "en", tracing.noted())
+    call = Call(work, reference.key, None, given, get_language() or "en", reference.studio, tracing.noted())
     data = reference.load() if reference.key == (0, 0) else None
     deaths = 0
     while deaths < MOST_DEATHS:

@@ -15,6 +15,8 @@ class PlanReference:
     mark: int
     revision: int
     load: Callable[[], dict[str, Any]] = field(repr=False, compare=False)
+    studio: int = 0
+    """Whose faces are at hand; 0 for nobody's."""
 
     @property
     def key(self) -> tuple[int, int]:
@@ -28,14 +30,18 @@ class PlanReference:
 
 def current_of(mark: Mark) -> PlanReference:
     """The plan of a mark as it stands."""
-    return reference_to(mark.current)
+    return _reference(mark.current, mark.brand.studio_id)
 
 
 def reference_to(revision: Revision) -> PlanReference:
     """The plan of a revision."""
-    return PlanReference(revision.mark_id, revision.number, lambda: revision.plan)
+    return _reference(revision, revision.mark.brand.studio_id)
 
 
-def unsaved(plan: Plan) -> PlanReference:
-    """A plan that belongs to no revision; it is not remembered."""
-    return PlanReference(0, 0, lambda: plan.model_dump(mode="json"))
+def _reference(revision: Revision, studio: int) -> PlanReference:
+    return PlanReference(revision.mark_id, revision.number, lambda: revision.plan, studio)
+
+
+def unsaved(plan: Plan, studio: int) -> PlanReference:
+    """A plan that belongs to no revision, in a studio; it is not remembered."""
+    return PlanReference(0, 0, lambda: plan.model_dump(mode="json"), studio)

@@ -46,7 +46,7 @@ def _answered(question: Mapping[str, Any], seen: Seen) -> dict[str, Any]:
     kind, given = str(question.get("kind")), question.get("given")
     if kind not in (*TRIED, AIM) or not isinstance(given, dict):
         return {"error": _("This cannot be tried."), "code": "bad-request"}
-    reference = PlanReference(seen.mark, seen.revision, lambda: _stored(seen))
+    reference = PlanReference(seen.mark, seen.revision, lambda: _stored(seen), seen.studio)
     state = looking(question.get("state"))
     try:
         if kind == AIM:

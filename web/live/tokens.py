@@ -22,11 +22,13 @@ class Seen:
     user: int
     mark: int
     revision: int
+    studio: int
+    """Whose mark it is."""
 
 
-def token_for(user: AbstractBaseUser, mark: int, revision: int) -> str:
+def token_for(user: AbstractBaseUser, mark: int, revision: int, studio: int) -> str:
     """The token of somebody who may see a revision; that is for the caller to know."""
-    return signing.dumps([user.pk, mark, revision], salt=SALT)
+    return signing.dumps([user.pk, mark, revision, studio], salt=SALT)
 
 
 def seen_by(token: str) -> Seen:
@@ -36,7 +38,7 @@ def seen_by(token: str) -> Seen:
         Stale: it is none of ours, or too old.
     """
     try:
-        user, mark, revision = signing.loads(token, salt=SALT, max_age=SECONDS)
+        user, mark, revision, studio = signing.loads(token, salt=SALT, max_age=SECONDS)
     except (signing.BadSignature, ValueError, TypeError) as error:
         raise Stale("The page was open for long. It asks anew.") from error
-    return Seen(user, mark, revision)
+    return Seen(user, mark, revision, studio)

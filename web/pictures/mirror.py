@@ -9,9 +9,11 @@ from kagami.geometry.measure.size import Box
 from kagami.geometry.measure.symmetry import ROUND, Symmetry
 from kagami.geometry.tolerance import LENGTH
 from kagami.plan.evaluation.ink import pieces
+from kagami.plan.evaluation.lettered import LEGIBLE, legible_from, words_of
 from kagami.plan.evaluation.readings import measure_mark
 from kagami.plan.evaluation.result import Result
 from kagami.plan.evaluation.roles import in_one_colour
+from kagami.plan.lettering.setting import has_stems
 from kagami.plan.messages import number_text
 from kagami.plan.tones.seeing import least_step
 from web.memo import Memo
@@ -43,6 +45,8 @@ class Mirror:
     sizes: tuple[int, ...] = SIZES
     one: Picture = NO_PICTURE
     """The mark in one colour, where it has several tones."""
+    told: tuple[str, ...] = ()
+    """What a designer should know of it at small sizes."""
     window: str = "-4 -4 108 108"
     """What of the picture's square is shown large: as much as the mark fills, so that a broad one is not small."""
 
@@ -76,10 +80,32 @@ def _drawn(result: Result) -> Mirror:
         module = result.plan.module
         width, height = (number_text(value * module.size) for value in (found.box.width, found.box.height))
         rows.append(Reading(_("Size"), f"{width} × {height} {module.unit}"))
+    rows.extend(_of_words(result))
     rows.extend(_of_tones(result))
     picture = picture_of(result)
     one = picture_from(in_one_colour(result), found.box) if picture.toned else NO_PICTURE
-    return Mirror(picture, tuple(rows), result.sound, one=one, window=_window(found.box))
+    return Mirror(picture, tuple(rows), result.sound, one=one, told=_told(result, found.box), window=_window(found.box))
+
+
+def _of_words(result: Result) -> list[Reading]:
+    """How high the lowest letters are and how thick their stems, in real units."""
+    words, module = words_of(result), result.plan.module
+    if not words:
+        return []
+    lowest = min(words, key=lambda one: one.height)
+    rows = [Reading(_("Letters high"), f"{number_text(lowest.height * module.size)} {module.unit}")]
+    stems = [one.lettering.setting.stem for one in words if has_stems(one.lettering.setting)]
+    if stems:
+        rows.append(Reading(_("Stem of letters"), f"{number_text(min(stems) * module.size)} {module.unit}"))
+    return rows
+
+
+def _told(result: Result, around: Box | None) -> tuple[str, ...]:
+    found = None if around is None else legible_from(result, around.longer)
+    if found is None or found[0] <= min(SIZES):
+        return ()
+    text = _("Below {pixels} px the letters of {name} are under {legible} px high: a small variant drops them.")
+    return (text.format(pixels=found[0], name=found[1].name, legible=number_text(LEGIBLE)),)
 
 
 def _of_tones(result: Result) -> list[Reading]:

@@ -100,7 +100,7 @@ def make_mark(actor: AbstractBaseUser, brand: Brand, plan: Plan, words: str = "b
     require_designer(actor, brand.studio_id)
     mark = Mark.objects.create(brand=brand, name=plan.title)
     mark.current = first = Revision(mark=mark, number=1, author=actor, words=words)
-    first.plan, first.picture = plan.model_dump(mode="json"), ask(picture_data, unsaved(plan))
+    first.plan, first.picture = plan.model_dump(mode="json"), ask(picture_data, unsaved(plan, brand.studio_id))
     first.save()
     mark.save()
     return mark

@@ -83,3 +83,31 @@ export function send(form, submitter) {
 export function plainClick(event) {
   return !(event.ctrlKey || event.metaKey || event.shiftKey || event.button !== 0);
 }
+
+/** Let the page's forms be answered so, too; and the links that a selector finds. */
+export function answer(links) {
+  document.addEventListener("submit", (event) => {
+    const form = event.target;
+    if (form.method !== "post" || !form.closest("#main, #progress")) return;
+    event.preventDefault();
+    send(form, event.submitter);
+  });
+  document.addEventListener("click", (event) => {
+    const link = event.target.closest(links);
+    if (!link || !plainClick(event)) return;
+    event.preventDefault();
+    look(link.href);
+  });
+}
+
+/** Let arrow keys walk through what a selector finds. */
+export function walkThrough(places) {
+  document.addEventListener("keydown", (event) => {
+    const all = [...document.querySelectorAll(places)];
+    const here = all.indexOf(document.activeElement);
+    const step = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
+    if (here < 0 || !step) return;
+    event.preventDefault();
+    all[(here + step + all.length) % all.length].focus();
+  });
+}

@@ -8,6 +8,8 @@ import { word } from "./words.js";
 const ONE = ["turn", "reflect", "march", "echo", "offset", "band", "round", "move", "carve", "union", "fill"];
 const TONED = ["fill", "light", "half", "rim", "shadow", "overlap", "gradient", "flat", "turn"];
 const MANY = ["carve", "union", "difference", "intersection", "exclusion", "divide", "group", "gap", "weave"];
+const WORDS = ["match-stems", "hold", "set-like-along", "one-by-one", "as-outlines", "fill"];
+const WORDS_AND_MORE = ["hold", "difference", "union", "group", "carve", "gap"];
 let beside = [];
 let last;
 
@@ -29,7 +31,8 @@ export function chooseBeside(step) {
 
 function verbs(steps) {
   const toned = document.querySelector(`.ink > [data-step="${CSS.escape(steps[0])}"][data-tone]`);
-  const order = steps.length > 1 ? MANY : toned ? TONED : ONE;
+  const set = document.getElementById(`s-${steps[0]}`)?.dataset.words;
+  const order = set ? (steps.length > 1 ? WORDS_AND_MORE : WORDS) : steps.length > 1 ? MANY : toned ? TONED : ONE;
   const found = order.map((kind) => document.querySelector(`.verbs .chapter [data-verb="${kind}"]`)).filter(Boolean);
   return steps.length > 1 ? found.filter((verb) => verb.dataset.takes !== "one") : found;
 }

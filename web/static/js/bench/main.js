@@ -79,6 +79,7 @@ const ACTS = {
   remove: (button, step) => make("remove-step", { step }, null),
   absorb: (button, step) => make("absorb", { step }, null),
   retype: openRetyping,
+  say: (button) => make("add-sentence", { text: button.dataset.text }, button),
   reform: (button, step) => make("retype-step", { step, text: button.dataset.text }, button),
   mend: (button) => make("mend", { step: button.dataset.step, field: button.dataset.field, other: button.dataset.other }, null),
   "remove-measure": (button) => make("remove-measure", { name: button.dataset.name }, null),

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class FacesConfig(AppConfig):
+    name = "web.faces"
+    label = "faces"

@@ -9,7 +9,7 @@ import sys
 from collections.abc import Sequence
 from typing import Final
 
-from bench import answers, delivery, editors, hand, kernel, making, plans, tones
+from bench import answers, delivery, editors, hand, kernel, lettering, making, plans, tones
 from bench.paired import Row
 from kagami.warm import warm
 
@@ -36,7 +36,7 @@ def main(words: list[str]) -> int:
     parser.add_argument("--json", action="store_true")
     parser.add_argument("--write", action="store_true", help="also write the table to docs/bench.md")
     parser.add_argument(
-        "--only", choices=["kernel", "making", "plans", "answers", "hand", "tones", "delivery", "editors"]
+        "--only", choices=["kernel", "making", "plans", "answers", "hand", "tones", "delivery", "lettering", "editors"]
     )
     given = parser.parse_args(words)
     warm()
@@ -48,6 +48,7 @@ def main(words: list[str]) -> int:
         "hand": hand.rows,
         "tones": tones.rows,
         "delivery": delivery.rows,
+        "lettering": lettering.rows,
         "editors": editors.rows,
     }
     rows = [row for name, part in parts.items() if given.only in (None, name) for row in part()]

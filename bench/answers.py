@@ -30,7 +30,7 @@ def rows() -> list[Row]:
         found = []
         for mark in Mark.objects.select_related("current"):
             step, field = a_length(mark.current.load())
-            found.append(_dragged(designer, mark.id, mark.name, step, field))
+            found.append(dragged(designer, mark.id, mark.name, step, field))
             found.append(_changed(designer, mark.id, mark.name, step, field))
         return found
 
@@ -49,7 +49,7 @@ def _values(step: Step, field: str) -> list[str]:
     return [f"({step[field]}) * {1 + (index + 1) / 1000}" for index in range(CHANGES)]
 
 
-def _dragged(designer: Designer, mark: int, name: str, step: Step, field: str) -> Row:
+def dragged(designer: Designer, mark: int, name: str, step: Step, field: str) -> Row:
     """As a hand moves: question by question over the socket, each until it is answered whole."""
     _, page = designer.ask("GET", f"/marks/{mark}/")
     token = re.search(r'data-token="([^"]+)"', page.decode())[1]

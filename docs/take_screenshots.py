@@ -47,10 +47,7 @@ def main(address: str) -> None:
         page.wait_for_selector(".report")
         page.wait_for_timeout(400)
         take(page, "delivery")
-        open_mark(page, address, "Mooring knot")
-        page.click("[data-key='activate:knot']")
-        page.wait_for_selector(".step.active[data-step=knot]")
-        take(page, "weave")
+        take_letters(page, address)
         take_typed(page, address)
         open_mark(page, address, "Ship's wheel")
         page.click("[data-key='range:ring']")
@@ -68,7 +65,7 @@ def main(address: str) -> None:
 
 
 def take_tones(page: Page, address: str) -> None:
-    """A light in hand with the picker open, colourways, and what flattening would do."""
+    """A light in hand with the picker open, and colourways."""
     open_mark(page, address, "Salt crystal")
     page.locator(".step .number").last.scroll_into_view_if_needed()
     page.click("[data-key='activate:lit']")
@@ -89,12 +86,18 @@ def take_tones(page: Page, address: str) -> None:
     page.locator(".plates a").nth(1).click()
     page.wait_for_selector(".titled")
     take(page, "colourways")
-    open_mark(page, address, "Salt crystal")
-    line = page.locator(".typing .sentence-input")
-    line.scroll_into_view_if_needed()
-    line.fill("Flatten lit, gradients in 8 bands, neighbours overlapping by 0.25u: pieces flat.")
-    page.wait_for_timeout(900)
-    take(page, "flat")
+
+
+def take_letters(page: Page, address: str) -> None:
+    """Words held off a ring, and the contact sheet of faces."""
+    open_mark(page, address, "Harbour seal")
+    page.click(".step[data-name='matched'] .number")
+    page.wait_for_selector(".step.active[data-name='matched'] .facts")
+    page.wait_for_timeout(400)
+    take(page, "letters")
+    page.click("nav >> text=Faces")
+    page.wait_for_selector("main[data-ready] .card")
+    take(page, "faces")
 
 
 def take(page: Page, name: str) -> None:

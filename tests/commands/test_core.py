@@ -11,7 +11,8 @@ from unittest import TestCase
 
 from kagami.__main__ import FORM_OF, main
 from kagami.plan.document import to_json
-from tests.exchange.svg_reader import paths_of
+from tests.exchange.fonts.made import small
+from tests.exchange.svg_reader import area_of, paths_of
 from tests.plan.marks import Builder, beams
 
 CRYSTAL = pathlib.Path(__file__).parents[2] / "examples" / "demo" / "saltpan-cooperative.json"
@@ -51,6 +52,20 @@ class Commands(TestCase):
         self.assertEqual(status, 1)
         self.assertIn("lens: radius: There is no measure “reach”", err)
         self.assertIn("failed", out)
+
+    def test_words_in_a_face_of_ones_own(self) -> None:
+        plan, out, font = (self.folder / name for name in ("mark.plan", "out.svg", "square.ttf"))
+        plan.write_text("Mark: Tide\nSet “TIDE” in Vennik Square, caps 7u high, tracked 0u, its left at O: name.\n")
+        status, _, err = self.run_command("draw", plan, "-o", out)
+        self.assertEqual(status, 1)
+        self.assertIn("There is no face “Vennik Square” at hand", err)
+        font.write_bytes(small())
+        self.assertEqual(self.run_command("draw", plan, "-o", out, "--face", font)[0], 0)
+        # Four rectangles of 2u by 7u, as the font has them.
+        self.assertAlmostEqual(abs(area_of(paths_of(out.read_text())[0].attrib["d"])) / 4**2, 4 * 14, delta=1e-3)
+        font.write_bytes(b"no font")
+        status, _, err = self.run_command("check", plan, "--face", font)
+        self.assertEqual((status, err.startswith("kagami: This is no font")), (1, True))
 
     def test_files_that_cannot_be_used_are_said_plainly(self) -> None:
         empty = self.folder / "empty.json"

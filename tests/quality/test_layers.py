@@ -8,7 +8,7 @@ from collections.abc import Mapping
 from unittest import TestCase
 
 ROOT = pathlib.Path(__file__).parents[2]
-LAYERS = ["kagami.geometry", "kagami.plan", "kagami.exchange", "web"]
+LAYERS = ["kagami.geometry", "kagami.lettering", "kagami.plan", "kagami.exchange", "web"]
 """From below to above; a module may import from its own layer and those before it."""
 FOREIGN = {"django", "csp", "whitenoise", "psycopg", "playwright"}
 
@@ -57,7 +57,7 @@ def circles(needed: Mapping[str, set[str]]) -> list[list[str]]:
         left = {module: others & left.keys() - free for module, others in left.items() if module not in free}
 
 
-PAGES = ("web.accounts", "web.bench", "web.delivery", "web.range", "web.shelf")
+PAGES = ("web.accounts", "web.bench", "web.delivery", "web.faces", "web.range", "web.shelf")
 """Apps of pages; what several need lies beside them."""
 SHARED = ("web.accounts.models", "web.accounts.services")
 

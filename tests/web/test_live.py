@@ -45,7 +45,7 @@ class Answers(StudioCase):
         self.trial = self.mark(parse_text(TRIAL))
 
     def ask(self, kind: str, given: dict, **more: object) -> dict:
-        token = token_for(self.owner, self.trial.pk, self.trial.current.number)
+        token = token_for(self.owner, self.trial.pk, self.trial.current.number, self.trial.brand.studio_id)
         return answer({"seq": 1, "token": token, "kind": kind, "given": given, **more})
 
     def paths(self, view: str = "both", step: str = "") -> dict[tuple[str, str, str], str]:
@@ -139,7 +139,7 @@ class Answers(StudioCase):
             self.ask("set-field", {**RADIUS, "value": "4u"})
 
     def test_a_token_of_another_or_none_is_of_no_use(self) -> None:
-        for token in ("", "x", token_for(self.owner, self.trial.pk, 1)[:-2] + "aa"):
+        for token in ("", "x", token_for(self.owner, self.trial.pk, 1, self.trial.brand.studio_id)[:-2] + "aa"):
             found = answer({"seq": 3, "token": token, "kind": "set-field", "given": RADIUS})
             self.assertEqual((found["seq"], found["code"]), (3, "stale-token"))
 
@@ -161,7 +161,7 @@ class Sockets(TransactionTestCase):
     def setUp(self) -> None:
         self.owner = get_user_model().objects.create_user("designer", password="a long password")
         self.mark = make_mark(self.owner, make_brand(self.owner, "Vennik Light Trust"), beams().plan)
-        self.token = token_for(self.owner, self.mark.pk, 1)
+        self.token = token_for(self.owner, self.mark.pk, 1, self.mark.brand.studio_id)
 
     def server(self) -> Server:
         server = Server("--evaluators", "1")

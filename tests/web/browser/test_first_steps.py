@@ -25,6 +25,7 @@ class FirstSteps(HandCase):
         self.sweep((0, 3), (0, 8))
         expect(done).to_have_count(2)
         page.locator(".verbs .with").get_by_role("button", name="turn").click()
+        expect(page.locator("form.slip")).to_be_visible()
         self.click_sheet(0, 0)
         expect(done).to_have_count(3)
         self.verb("carve")

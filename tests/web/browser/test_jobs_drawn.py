@@ -8,95 +8,11 @@ from __future__ import annotations
 
 from playwright.sync_api import expect
 
-from tests.web.browser.test_jobs_by_hand import JobCase
-from web.marks.models import Mark
+from tests.web.browser.drawn_case import DrawnCase
 
 
-class Drawn(JobCase):
-    """A hand that waits until each change is saved, as one who looks does."""
-
-    def begin(self, text: str) -> Mark:
-        self.number = 1
-        return self.bench(text)
-
-    def done(self) -> None:
-        self.number += 1
-        self.settled(self.number)
-
-    def draw(self, kind: str, start: tuple[float, float], end: tuple[float, float]) -> None:
-        """Take up a verb, press, draw on, let go."""
-        self.verb(kind)
-        self.sweep(start, end)
-        self.done()
-
-    def say(self, *sentences: str) -> None:
-        for sentence in sentences:
-            line = self.page.locator(".typing .sentence-input")
-            line.fill(sentence)
-            line.press("Enter")
-            self.done()
-
-    def call(self, name: str) -> None:
-        """Give the open step a name."""
-        field = self.page.locator(".step.active .value.own")
-        if field.input_value() == name:
-            return
-        field.fill(name)
-        field.press("Enter")
-        self.done()
-
-    def value(self, field: str, value: str) -> None:
-        """Type over a value of the open step."""
-        element = self.page.locator(f".step.active .value[data-field={field}]")
-        if element.evaluate("field => field.tagName") == "SELECT":
-            element.select_option(value)
-        else:
-            element.fill(value)
-            element.press("Enter")
-        self.done()
-
-    def fill(self, field: str, *names: str) -> None:
-        """Choose for a slot of the open slip, from its list."""
-        slot = self.page.locator(f"form.slip .slot[data-field={field}]")
-        slot.click()
-        chooser = self.page.locator(".chooser")
-        pressed = chooser.locator("[aria-pressed=true]")
-        while pressed.count():
-            pressed.first.click()
-        for name in names:
-            chooser.locator(".choice").filter(has=self.page.get_by_text(name, exact=True)).first.click()
-        if slot.get_attribute("data-many"):
-            chooser.get_by_role("button", name="take these").click()
-        expect(chooser).to_have_count(0)
-
-    def add(self) -> None:
-        self.page.locator("form.slip").get_by_role("button", name="Add").click()
-        self.done()
-
-    def open_step(self, name: str) -> None:
-        if self.page.locator(f".step.active[data-name='{name}']").count() == 0:
-            self.page.locator(f".step[data-name='{name}'] .number").click()
-        expect(self.page.locator(f".step.active[data-name='{name}']")).to_have_count(1)
-
-    def choose(self, first: str, *others: str) -> None:
-        """Open a step, and choose others beside it."""
-        self.open_step(first)
-        for name in others:
-            sentence = self.page.locator(f".step[data-name='{name}'] .sentence")
-            sentence.click(position={"x": 4, "y": 8}, modifiers=["Shift"])
-        expect(self.page.locator(".verbs .with")).to_contain_text(f"with {', '.join((first, *others))}:")
-
-    def with_chosen(self, verb: str) -> None:
-        self.page.locator(".verbs .with").get_by_role("button", name=verb, exact=True).click()
-        expect(self.page.locator("form.slip")).to_be_visible()
-
-    def measure(self, name: str, value: str) -> None:
-        page = self.page
-        page.get_by_role("button", name="+ measure").click()
-        page.get_by_label("name of the measure").fill(name)
-        page.get_by_label("value of the measure").fill(value)
-        page.keyboard.press("Enter")
-        self.done()
+class Drawn(DrawnCase):
+    """Each from an empty mark."""
 
     def test_the_letter_of_nested_circles(self) -> None:
         mark = self.begin("Mark: Letter of circles\nModule: 2 mm\nSheet: 30u\n")
@@ -295,7 +211,7 @@ class Drawn(JobCase):
 
     def test_the_harbour_seal(self) -> None:
         mark = self.begin("Mark: Harbour seal\nModule: 2 mm\nSheet: 28u\n")
-        for name, value in (("rim", "10u"), ("gap", "u/4"), ("line", "u/4")):
+        for name, value in (("rim", "10u"), ("gap", "u/4"), ("line", "u/4"), ("clear", "0.725u")):
             self.measure(name, value)
         self.verb("centre-lines")
         self.click_sheet(0, 0)
@@ -342,7 +258,37 @@ class Drawn(JobCase):
             self.with_chosen("subtract")
             self.add()
             self.call(name)
-        self.choose("edge", "ring", "inner ring", "glow", "panes")
+        self.letter_the_seal()
+        self.choose("edge", "ring", "inner ring", "glow", "panes", "upper line", "lower line")
         self.with_chosen("group")
         self.add()
         self.same_mark(self.stored(mark), "j20-harbour-seal.plan")
+
+    def letter_the_seal(self) -> None:
+        """Two lines of words on the inner ring, their stems as thick as its line."""
+        slip = self.page.locator("form.slip")
+        self.open_step("inner ring")
+        self.verb("set-along")
+        slip.locator("[name=text]").fill("VENNIK HARBOUR")
+        self.click_sheet(0, 5.45)
+        self.done()
+        self.call("name")
+        for field, value in (("weight", "600"), ("size", "1.2u"), ("tracking", "0.25u"), ("clear", "clear")):
+            self.value(field, value)
+        self.with_chosen("match stems")
+        slip.locator("[name=thickness]").fill("line")
+        self.add()
+        self.call("matched")
+        self.choose("matched", "inner ring")
+        self.verb("set-like-along")
+        slip.locator("[name=text]").fill("LIGHT & TIDE")
+        self.click_sheet(0, -5.45)
+        self.done()
+        self.call("kind")
+        self.value("clear", "clear")
+        for words, name in (("matched", "upper line"), ("kind", "lower line")):
+            self.choose(words, "inner ring")
+            self.with_chosen("hold off")
+            slip.locator("[name=clear]").fill("clear")
+            self.add()
+            self.call(name)

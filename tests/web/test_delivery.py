@@ -218,6 +218,20 @@ class Page(Case):
                 else:
                     self.assertEqual(answer.status_code, 404)
 
+    def test_what_a_page_asks_for_is_not_lost_when_a_newer_change_renames_it(self) -> None:
+        mark = self.marked()
+        number, name = mark.current.number, "vennik-light-trust-beams-full.svg"
+        self.send("delivery-change", mark, kind="set-package", pattern="{variant}_{mark}")
+        mark.refresh_from_db()
+        self.assertGreater(mark.current.number, number)
+        for given, status in (({}, 404), ({"change": number}, 200), ({"change": "99"}, 404), ({"change": "x"}, 404)):
+            answer = self.client.get(reverse("delivery-seen", args=[mark.id]), {"name": name, **given})
+            self.assertEqual(answer.status_code, status, given)
+        asked = {"at": "full", "name": name, "change": number}
+        text = self.client.get(reverse("delivery-report", args=[mark.id]), asked).content.decode()
+        self.assertIn("Read back against the plan", text)
+        self.assertIn(f"change={number}", text)
+
     def test_a_limit_that_fails_shows_its_place(self) -> None:
         mark = self.marked(PLAN.replace("1u wide", "0.02u wide"))
         query = {"at": "full", "name": "vennik-light-trust-beams-full.svg"}

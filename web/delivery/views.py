@@ -5,7 +5,7 @@ from typing import Any
 from urllib.parse import urlencode
 
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect, JsonResponse
-from django.shortcuts import redirect, render
+from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils.http import content_disposition_header
 from django.utils.translation import gettext as _
@@ -24,11 +24,11 @@ from web.delivery.services.ordering import packages_of
 from web.delivery.works import example_name, lines_of, needs_of, spread_of
 from web.evaluation.door import ask, ask_heavy
 from web.evaluation.evaluators import Busy, Stopped
-from web.evaluation.references import current_of
+from web.evaluation.references import current_of, reference_to
 from web.faults import Fault, guarded
 from web.leaves import changed, looked_at, walked
 from web.marks.access import mark_of
-from web.marks.models import Mark
+from web.marks.models import Mark, Revision
 from web.marks.services import history
 
 MOST_FILE_NAME = 400
@@ -133,10 +133,11 @@ def _file(made: Made, name: str) -> HttpResponse:
 
 @require_safe
 def seen(request: HttpRequest, mark_id: int) -> HttpResponse:
-    """A picture of a file as it is."""
+    """A picture of a file as it is, or as it was at the `change` that the page shows."""
     mark, name = mark_of(request.user, mark_id), request.GET.get("name", "")[:MOST_FILE_NAME]
+    shown = _shown(request, mark)
     try:
-        picture = ask_heavy(seen_file, current_of(mark), name, mark.brand.name, mark.current.number)
+        picture = ask_heavy(seen_file, reference_to(shown), name, mark.brand.name, shown.number)
     except (NotSeen, PlanError, NothingToDraw) as error:
         raise Http404(str(error)) from error
     except (Busy, Stopped):
@@ -146,16 +147,26 @@ def seen(request: HttpRequest, mark_id: int) -> HttpResponse:
 
 @require_safe
 def report(request: HttpRequest, mark_id: int) -> HttpResponse:
-    """The clean report of a file, and who will take it: a part of the page."""
+    """The clean report of a file at the `change` that the page shows, and who will take it: a part of the page."""
     mark, name = mark_of(request.user, mark_id), request.GET.get("name", "")[:MOST_FILE_NAME]
-    context: dict[str, Any] = {"mark": mark, "name": name}
+    shown = _shown(request, mark)
+    context: dict[str, Any] = {"mark": mark, "name": name, "change": shown.number}
     try:
-        context["examined"] = ask_heavy(examined, current_of(mark), name, mark.brand.name, mark.current.number)
+        context["examined"] = ask_heavy(examined, reference_to(shown), name, mark.brand.name, shown.number)
         if context["examined"] is not None and context["examined"].sound:
-            context["needs"] = ask_heavy(needs_of, current_of(mark), looked_at(request))
+            context["needs"] = ask_heavy(needs_of, reference_to(shown), looked_at(request))
     except (PlanError, NothingToDraw, Busy, Stopped) as error:
         context["fault"] = str(error)
     return render(request, "delivery/_report.html", context)
+
+
+def _shown(request: HttpRequest, mark: Mark) -> Revision:
+    """The change that a page shows, or 404. A newer one may have renamed the files it asks about."""
+    number = request.GET.get("change", "")
+    if not number:
+        return mark.current
+    revisions = mark.revisions.select_related("mark__brand").defer("plan", "picture")
+    return get_object_or_404(revisions, number=number if number.isdecimal() and len(number) < 10 else -1)
 
 
 @require_safe

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import argparse
 import os
-import pathlib
 import shutil
 import signal
 import subprocess
@@ -107,11 +106,10 @@ def _manage(_known: argparse.Namespace, rest: list[str]) -> int:
 
 
 def _core(known: argparse.Namespace, rest: list[str]) -> int:
+    """Become the core's own command."""
     with one_at_a_time():
         make_environment("use")
-    env = server.surroundings()
-    here = os.environ.get("PWD", str(pathlib.Path.cwd()))
-    return subprocess.run([str(PYTHON), "-m", "kagami", known.command, *rest], cwd=here, env=env).returncode
+    os.execve(PYTHON, [str(PYTHON), "-m", "kagami", known.command, *rest], server.surroundings())
 
 
 def _css(_known: argparse.Namespace, _rest: list[str]) -> int:

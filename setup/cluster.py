@@ -6,7 +6,6 @@ import json
 import os
 import pathlib
 import pwd
-import secrets
 import signal
 import subprocess
 import sys
@@ -125,6 +124,8 @@ def _make(tools: pathlib.Path) -> dict:
     if left.returncode == 0 and _as_server(["test", "-f", f"{data}/PG_VERSION"]).returncode == 0:
         return _record(data, left.stdout)
     print("Making the database cluster …", file=sys.stderr, flush=True)
+    import secrets  # only the first time
+
     password = secrets.token_urlsafe(24)
     _as_server(["mkdir", "-p", "-m", "700", str(home)])
     _as_server(["rm", "-rf", str(side)])

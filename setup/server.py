@@ -4,11 +4,8 @@ from __future__ import annotations
 
 import json
 import os
-import secrets
 import subprocess
 import time
-import urllib.error
-import urllib.request
 
 from places import PYTHON, ROOT, STATE, SetupError, write_private
 from processes import end_all, free_port, is_ours, port_is_free, stop
@@ -36,6 +33,8 @@ def surroundings(database: dict[str, str] | None = None) -> dict[str, str]:
 def _secret(name: str, size: int = 48) -> str:
     path = STATE / name
     if not path.exists():
+        import secrets  # only the first time
+
         write_private(path, secrets.token_urlsafe(size))
     return path.read_text()
 
@@ -78,6 +77,9 @@ def launch(wanted: int | None, env: dict[str, str]) -> tuple[subprocess.Popen, i
 
 
 def _answers(port: int) -> bool:
+    import urllib.error  # a third of what the quick commands would load
+    import urllib.request
+
     try:
         with urllib.request.urlopen(f"http://127.0.0.1:{port}/health/", timeout=5) as answer:
             return bool(answer.status == 200)

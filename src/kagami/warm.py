@@ -6,6 +6,7 @@ import importlib
 from typing import Final
 
 from kagami.geometry.loading import compiled, use_compiled
+from kagami.plan.steps.reading import make_schemas
 
 LATER: Final = (
     "coloraide",
@@ -22,6 +23,7 @@ def warm() -> None:
     """Load all of it, and have compiled what is compiled (kept on disk), so that nobody's first edit waits."""
     for name in LATER:
         importlib.import_module(name)
+    make_schemas()
     for name in COMPILED:
         compiled(name)
     use_compiled()

@@ -9,7 +9,7 @@ import pathlib
 import tempfile
 from unittest import TestCase
 
-from kagami.__main__ import FORM_OF, main
+from kagami.command_line import FORM_OF, main
 from kagami.plan.document import to_json
 from tests.exchange.fonts.made import small
 from tests.exchange.svg_reader import area_of, paths_of

@@ -35,7 +35,7 @@ class Start(TestCase):
         with tempfile.TemporaryDirectory() as folder:
             out = pathlib.Path(folder) / "mark.svg"
             found = loaded(
-                f"from kagami.__main__ import main\nassert main(['draw', {str(plan)!r}, '-o', {str(out)!r}]) == 0"
+                f"from kagami.command_line import main\nassert main(['draw', {str(plan)!r}, '-o', {str(out)!r}]) == 0"
             )
             self.assertIn("<path", out.read_text(encoding="utf-8"))
         self.assertEqual([name for name in HEAVY if name in found], [])

@@ -9,8 +9,8 @@ import math
 import re
 from dataclasses import dataclass, replace
 from enum import Enum
+from html import escape
 from typing import Final
-from xml.sax.saxutils import escape, quoteattr
 
 from kagami.exchange.arcs import arc_cubics
 from kagami.exchange.artwork import Artwork, Shading
@@ -115,7 +115,7 @@ def _metadata(art: Artwork) -> str:
     return (
         '<metadata><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#" '
         'xmlns:dc="http://purl.org/dc/elements/1.1/"><rdf:Description rdf:about="">'
-        f"<dc:title>{escape(xml_text(art.title))}</dc:title><dc:creator>{escape(xml_text(art.author))}</dc:creator>"
+        f"<dc:title>{xml_text(art.title)}</dc:title><dc:creator>{xml_text(art.author)}</dc:creator>"
         "</rdf:Description></rdf:RDF></metadata>"
     )
 
@@ -179,11 +179,11 @@ def _split(arc: Arc | EllipticArc, share: float, target: str, frame: Frame) -> s
 
 
 def xml_text(text: str) -> str:
-    """Text with a replacement character for what no XML document may hold, escaped or not.
+    """Text as it stands between tags: escaped, with a replacement character for what no XML document may hold even so.
 
     Source: Extensible Markup Language (XML) 1.0 (Fifth Edition), W3C 2008, production 2 (Char).
     """
-    return _NO_CHARACTER.sub("\ufffd", text)
+    return escape(_NO_CHARACTER.sub("\ufffd", text), quote=False)
 
 
 def _free(name: str, taken: set[str]) -> str:
@@ -253,8 +253,8 @@ def write_svg(
     size = (f"{width}{art.unit}", f"{height}{art.unit}") if pixels is None else pixels
     rows = [
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{size[0]}" height="{size[1]}" viewBox="0 0 {width} {height}">',
-        f"<title>{escape(xml_text(art.title))}</title>",
-        *([f"<desc>{escape(xml_text(art.description))}</desc>"] if art.description else []),
+        f"<title>{xml_text(art.title)}</title>",
+        *([f"<desc>{xml_text(art.description)}</desc>"] if art.description else []),
         *([_metadata(art)] if art.author else []),
     ]
     if ground is not None:
@@ -266,12 +266,12 @@ def write_svg(
         rows.append("</defs>")
     taken: set[str] = set()
     for area in art.areas:
-        identifier = quoteattr(_free("".join(c if c.isalnum() else "-" for c in area.name), taken))
+        identifier = _free("".join(c if c.isalnum() else "-" for c in area.name), taken)
         fill = f"url(#shading-{shadings.index(area.fill) + 1})" if isinstance(area.fill, Shading) else area.fill
         if fills is Fills.CURRENT:
             fill = "currentColor"
         elif fills is Fills.ROLES and isinstance(area.fill, str):
             fill = f"var(--{_variable(area.role)}, {area.fill})"
         data = shorter(path_data(area.shape, frame, arcs), frame.decimals)
-        rows.append(f'<path id={identifier} fill="{fill}" d="{data}"/>')
+        rows.append(f'<path id="{identifier}" fill="{fill}" d="{data}"/>')
     return "\n".join([*rows, "</svg>", ""])

@@ -1,17 +1,16 @@
 """The plan as a document: stored, exported, kept in version control. Reading one says what is wrong where."""
 
-from __future__ import annotations
-
 import json
 from collections.abc import Callable
-from typing import Annotated, Any, Final, Literal, Union
+from typing import Annotated, Any, Final, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, ValidationError
 
 from kagami.plan import limits
 from kagami.plan.errors import DocumentError
 from kagami.plan.fields.texts import Name, ValueText, plain_text
-from kagami.plan.steps import KINDS, Step, in_order_of_work
+from kagami.plan.steps import KINDS, Step
+from kagami.plan.steps.reading import AnyStep
 from kagami.plan.tones.colourways import Colourway, OneColour
 from kagami.plan.tones.listed import Tone
 from kagami.plan.values.expressions import MILLIMETRES, is_measure_name
@@ -19,8 +18,6 @@ from kagami.plan.values.stored import stored_value
 from kagami.plan.variants.variant import Package, Variant
 
 SCHEMA: Final = 8
-
-_Steps = Annotated[tuple[Step, ...], Field(max_length=limits.STEPS)]
 
 
 class Module(BaseModel):
@@ -70,7 +67,7 @@ class Plan(BaseModel):
     sheet: Annotated[float, Field(ge=2, le=1000, allow_inf_nan=False)] = 20.0
     measures: Annotated[tuple[Measure, ...], Field(max_length=limits.MEASURES)] = ()
     tones: Annotated[tuple[Tone, ...], Field(max_length=limits.TONES)] = ()
-    steps: _Steps = ()
+    steps: Annotated[tuple[AnyStep, ...], Field(max_length=limits.STEPS)] = ()
     colourways: Annotated[tuple[Colourway, ...], Field(max_length=limits.COLOURWAYS)] = ()
     one_colour: OneColour | None = None
     """How it is drawn in one colour; None for what is proposed (see `evaluation.roles`)."""
@@ -93,16 +90,6 @@ class Plan(BaseModel):
     def names(self) -> dict[str, str]:
         """Names of all steps by id."""
         return {step.id: step.name for step in self.steps}
-
-
-def accept_all_kinds() -> None:
-    """Let plans hold steps of all the kinds that are registered by now."""
-    kinds: Any = Union[in_order_of_work()]  # noqa: UP007
-    Plan.model_fields["steps"].annotation = tuple[Annotated[kinds, Field(discriminator="kind")], ...]
-    Plan.model_rebuild(force=True)
-
-
-accept_all_kinds()
 
 
 def to_json(plan: Plan) -> str:
@@ -286,17 +273,14 @@ def schema_json() -> str:
 def document_error(error: ValidationError) -> DocumentError:
     """The first fault that validation found, in our words."""
     fault = error.errors(include_url=False)[0]
-    place = fault["loc"]
-    if place[:1] == ("steps",) and len(place) > 2 and place[2] in KINDS:
-        place = (*place[:2], *place[3:])  # the kind is no part of the document's path
-    path = ".".join(map(str, place)) or "(the whole)"
+    path = ".".join(map(str, fault["loc"])) or "(the whole)"
     match fault["type"]:
         case "extra_forbidden":
             return DocumentError("unknown-field", path=path)
         case "missing":
             return DocumentError("missing-field", path=path)
-        case "union_tag_invalid":
-            kind = fault.get("ctx", {}).get("tag", "")
+        case "unknown-kind":
+            kind = fault.get("ctx", {}).get("kind", "")
             return DocumentError("unknown-kind", path=path, kind=kind, known=", ".join(sorted(KINDS)))
         case _:
             return DocumentError("bad-field", path=path, reason=fault["msg"][:1].lower() + fault["msg"][1:])

@@ -7,7 +7,6 @@ from contextlib import contextmanager
 from typing import ClassVar, Literal
 
 from kagami.geometry import figures
-from kagami.plan import document
 from kagami.plan.evaluation.outcome import Drawing
 from kagami.plan.fields import AnchorRef, Length
 from kagami.plan.figure import Figure
@@ -41,14 +40,9 @@ class Ramp(Step):
 def ramps() -> Iterator[None]:
     """Within the block, ramps are a kind of step like all others."""
     register("ramp")(Ramp)
-    _anew()
+    parsing.stop_words_of.cache_clear()
     try:
         yield
     finally:
         del KINDS["ramp"]
-        _anew()
-
-
-def _anew() -> None:
-    document.accept_all_kinds()
-    parsing.stop_words_of.cache_clear()
+        parsing.stop_words_of.cache_clear()

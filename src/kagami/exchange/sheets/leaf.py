@@ -7,7 +7,6 @@ import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING, Any, Final, TypeAlias
-from xml.sax.saxutils import escape
 
 from kagami.exchange.artwork import Artwork, Shading
 from kagami.exchange.pen import draw
@@ -151,7 +150,7 @@ def leaf_svg(leaf: Leaf, title: str, seconds: float = 0.0) -> str:
     rows = [
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}mm" height="{height}mm" '
         f'viewBox="0 0 {width} {height}">',
-        f"<title>{escape(xml_text(title))}</title>",
+        f"<title>{xml_text(title)}</title>",
         f'<path fill="#ffffff" d="M0 0H{width}V{height}H0Z"/>',
     ]
     shadings: list[Shading] = []

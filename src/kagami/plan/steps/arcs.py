@@ -1,7 +1,5 @@
 """Rings, and parts of rings, discs and circles."""
 
-from __future__ import annotations
-
 import math
 from collections.abc import Mapping
 from typing import ClassVar, Literal

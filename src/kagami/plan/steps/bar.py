@@ -1,7 +1,5 @@
 """Bars, boxes and squares."""
 
-from __future__ import annotations
-
 import math
 from collections.abc import Mapping
 from typing import Annotated, ClassVar, Final, Literal

@@ -1,7 +1,5 @@
 """What all kinds of step have in common, and the registry of the kinds."""
 
-from __future__ import annotations
-
 import re
 from collections.abc import Callable, Mapping
 from enum import Enum
@@ -45,7 +43,7 @@ class Step(BaseModel):
     {name} for the glyph and the name of what the step makes.
     """
 
-    model_config = ConfigDict(extra="forbid", frozen=True)
+    model_config = ConfigDict(extra="forbid", frozen=True, defer_build=True)
 
     title: ClassVar[str]
     chapter: ClassVar[Chapter]

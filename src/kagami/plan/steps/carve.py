@@ -1,7 +1,5 @@
 """The carve: regions kept or dropped, a whole orbit at once."""
 
-from __future__ import annotations
-
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal

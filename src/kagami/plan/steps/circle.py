@@ -1,7 +1,5 @@
 """Circles, by all that settles one, and the oval."""
 
-from __future__ import annotations
-
 import math
 from collections.abc import Mapping, Sequence
 from typing import ClassVar, Literal

@@ -1,7 +1,5 @@
 """Whole figures combined: union, difference, intersection, exclusion; divided, split and gathered."""
 
-from __future__ import annotations
-
 from dataclasses import replace
 from typing import Annotated, ClassVar, Literal
 

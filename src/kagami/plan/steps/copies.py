@@ -1,7 +1,5 @@
 """What all repeats do: copies under maps, with the anchors of each copy."""
 
-from __future__ import annotations
-
 from collections.abc import Mapping, Sequence
 
 from kagami.geometry.affine import Affine

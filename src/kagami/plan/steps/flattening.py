@@ -1,7 +1,5 @@
 """Flat: what is seen, as plain filled pieces that do not lie over each other."""
 
-from __future__ import annotations
-
 from collections.abc import Mapping
 from typing import ClassVar, Literal
 

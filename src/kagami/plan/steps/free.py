@@ -1,7 +1,5 @@
 """Free outlines of nodes with handles, and free strokes."""
 
-from __future__ import annotations
-
 import math
 from typing import Annotated, ClassVar, Literal
 

@@ -1,7 +1,5 @@
 """Guides: centre lines, lines, points and grids."""
 
-from __future__ import annotations
-
 import math
 from collections.abc import Mapping
 from typing import Annotated, ClassVar, Literal

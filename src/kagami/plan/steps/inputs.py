@@ -1,7 +1,5 @@
 """What a step draws from, checked as it is taken."""
 
-from __future__ import annotations
-
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any, cast

@@ -1,7 +1,5 @@
 """Leaves, drops and shields."""
 
-from __future__ import annotations
-
 import itertools
 import math
 from collections.abc import Mapping

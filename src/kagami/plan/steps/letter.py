@@ -1,7 +1,5 @@
 """Words set as type, straight or along a figure. They stay words: what later steps do with them, they do anew."""
 
-from __future__ import annotations
-
 import math
 from collections.abc import Mapping
 from typing import Annotated, ClassVar, Literal

@@ -1,7 +1,5 @@
 """Words fitted: composed otherwise, as wide as asked, matched to the mark, held off a figure; letters and outlines."""
 
-from __future__ import annotations
-
 import math
 from dataclasses import replace
 from typing import Annotated, ClassVar, Literal

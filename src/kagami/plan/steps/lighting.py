@@ -1,7 +1,5 @@
 """Light: facets, halves and rims toned by the direction that they face."""
 
-from __future__ import annotations
-
 import math
 from dataclasses import replace
 from typing import Annotated, ClassVar, Literal

@@ -1,7 +1,5 @@
 """Segments and broken lines: lines that are given a width, cut with, or closed to an outline."""
 
-from __future__ import annotations
-
 import itertools
 from typing import Annotated, ClassVar, Literal
 

@@ -1,7 +1,5 @@
 """Placing: figures moved, turned and sized by exact places and lengths."""
 
-from __future__ import annotations
-
 import math
 from collections.abc import Mapping
 from typing import Annotated, ClassVar, Literal

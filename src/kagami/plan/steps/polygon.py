@@ -1,7 +1,5 @@
 """Regular polygons and stars."""
 
-from __future__ import annotations
-
 import math
 from collections.abc import Mapping
 from typing import Annotated, ClassVar, Literal

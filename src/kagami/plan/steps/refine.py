@@ -1,7 +1,5 @@
 """Refining: bands, offsets and gaps."""
 
-from __future__ import annotations
-
 import math
 from collections.abc import Mapping
 from typing import Annotated, ClassVar, Literal

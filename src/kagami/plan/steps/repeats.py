@@ -1,7 +1,5 @@
 """Repeats other than turns: across a line, along a line, shrinking; and one copy let go."""
 
-from __future__ import annotations
-
 import math
 from typing import Annotated, ClassVar, Literal
 

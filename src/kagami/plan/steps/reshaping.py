@@ -1,7 +1,5 @@
 """Reshaping: shadows, bows, points, nodes."""
 
-from __future__ import annotations
-
 import math
 from collections.abc import Callable
 from typing import Annotated, ClassVar, Literal

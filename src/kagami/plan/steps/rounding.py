@@ -1,7 +1,5 @@
 """Rounding: corners given arcs."""
 
-from __future__ import annotations
-
 import math
 from collections.abc import Sequence
 from typing import Annotated, ClassVar, Literal

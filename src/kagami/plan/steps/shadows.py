@@ -1,7 +1,5 @@
 """Shadows and overlaps as flat pieces: cast on a ground, where pieces lie over each other, at crossings of a weave."""
 
-from __future__ import annotations
-
 import math
 from typing import Annotated, ClassVar, Literal
 

@@ -1,7 +1,5 @@
 """Tone: colours laid on finished pieces, by list, evenly from one to another, or as gradients."""
 
-from __future__ import annotations
-
 import math
 from collections.abc import Mapping
 from dataclasses import replace

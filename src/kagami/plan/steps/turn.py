@@ -1,7 +1,5 @@
 """The turn: a figure repeated round a centre."""
 
-from __future__ import annotations
-
 import math
 from typing import ClassVar, Literal
 

@@ -1,7 +1,5 @@
 """Weaves, and what is laid into them."""
 
-from __future__ import annotations
-
 import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass

@@ -9,12 +9,15 @@ from kagami.geometry.loading import compiled, use_compiled
 from kagami.plan.steps.reading import make_schemas
 
 LATER: Final = (
+    "bidi",
     "coloraide",
+    "fontTools.unicodedata",
     "scipy.interpolate",
     "scipy.optimize",
     "scipy.sparse.csgraph",
     "scipy.spatial",
     "scipy.special",
+    "uharfbuzz",
 )
 COMPILED: Final = ("cubic_pairs", "fitting")
 

@@ -11,9 +11,10 @@ import pathlib
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property, lru_cache
-from typing import Final
+from typing import TYPE_CHECKING, Final
 
-import uharfbuzz as hb
+if TYPE_CHECKING:  # the shaper is loaded where a face is opened: most marks carry no words
+    import uharfbuzz as hb
 
 REGULAR: Final = 400.0
 """The usual weight, by OpenType 1.9.1, table OS/2, usWeightClass."""
@@ -42,6 +43,8 @@ class FontFile:
     @cached_property
     def opened(self) -> hb.Face:
         """The file as the shaper reads it."""
+        import uharfbuzz as hb
+
         return hb.Face(hb.Blob(self.data))
 
     @cached_property
@@ -147,6 +150,8 @@ class Cut:
     @cached_property
     def fonts(self) -> tuple[hb.Font, ...]:
         """Each part, varied to this cut."""
+        import uharfbuzz as hb
+
         found = []
         for file in self.files:
             font = hb.Font(file.opened)

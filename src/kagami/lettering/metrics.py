@@ -6,8 +6,6 @@ from collections.abc import Callable
 from functools import lru_cache
 from typing import Final
 
-import uharfbuzz as hb
-
 from kagami.geometry.measure.size import box
 from kagami.lettering.errors import LetteringError
 from kagami.lettering.face import Cut
@@ -26,13 +24,13 @@ MOST_CUTS: Final = 1024
 @lru_cache(maxsize=MOST_CUTS)
 def cap_height(cut: Cut) -> float:
     """The height of a flat capital."""
-    return _top_of(cut, FLAT_CAPITALS) or _table(cut, hb.OTMetricsTag.CAP_HEIGHT, 0.7)
+    return _top_of(cut, FLAT_CAPITALS) or _table(cut, "CAP_HEIGHT", 0.7)
 
 
 @lru_cache(maxsize=MOST_CUTS)
 def x_height(cut: Cut) -> float:
     """The height of a flat small letter."""
-    return _top_of(cut, FLAT_SMALL) or _table(cut, hb.OTMetricsTag.X_HEIGHT, 0.5)
+    return _top_of(cut, FLAT_SMALL) or _table(cut, "X_HEIGHT", 0.5)
 
 
 def overshoot(cut: Cut) -> float:
@@ -93,8 +91,11 @@ def _top_of(cut: Cut, characters: str) -> float | None:
     return None
 
 
-def _table(cut: Cut, tag: hb.OTMetricsTag, usual: float) -> float:
-    value = cut.fonts[0].get_metric_position(tag)
+def _table(cut: Cut, metric: str, usual: float) -> float:
+    """What a face's own tables say; `metric` is the shaper's name for it."""
+    from uharfbuzz import OTMetricsTag
+
+    value = cut.fonts[0].get_metric_position(OTMetricsTag[metric])
     return value / cut.em(0) if value else usual
 
 

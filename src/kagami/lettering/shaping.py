@@ -11,9 +11,6 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Final
 
-import uharfbuzz as hb
-from fontTools import unicodedata as scripts
-
 from kagami.lettering.bidi import runs_of
 from kagami.lettering.errors import LetteringError
 from kagami.lettering.face import Cut
@@ -107,6 +104,8 @@ def shaped(text: str, cut: Cut, dress: Dress) -> tuple[Letter, ...]:
 
 def _pieces(text: str, cut: Cut) -> list[tuple[str, int]]:
     """Stretches of one script that one part of the face has letters for; marks and blanks go with what they follow."""
+    from fontTools import unicodedata as scripts
+
     found: list[tuple[str, int, str]] = []
     for character in text:
         script = scripts.script(character)
@@ -129,6 +128,8 @@ def _has(cut: Cut, part: int, character: str) -> bool:
 
 
 def _shaped_piece(text: str, part: int, cut: Cut, dress: Dress, leftward: bool) -> list[Letter]:
+    import uharfbuzz as hb
+
     buffer = hb.Buffer()
     buffer.add_str(text)
     buffer.guess_segment_properties()

@@ -22,6 +22,7 @@ QUICK: Final = (
     "splitting",
     "tracing",
     "checking",
+    "touching",
 )
 """Modules whose loops answer in place of columns, once they are loaded."""
 

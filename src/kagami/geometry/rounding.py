@@ -16,6 +16,7 @@ from kagami.geometry.errors import GeometryError
 from kagami.geometry.figures import require_length
 from kagami.geometry.joining import merged
 from kagami.geometry.kinds import LINE
+from kagami.geometry.loading import quick
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.table import CurveTable, tabulate
@@ -269,6 +270,11 @@ def _touches_at(
     """Centres at the radius (one, or one a corner) from both curves of each corner, by Newton's method on both
     parameters at once. Where one is not found the others need not be, unless `each` is asked for.
     """
+    loops = quick("touching")
+    if loops is not None:
+        radii = np.broadcast_to(radius, turn.shape).astype(np.float64)
+        way = (RADIUS_STEPS, NEWTON_STEPS, ASTRAY, each)
+        return _Touches(*loops.touches(table.kind, table.rows, table.lengths, before, after, turn, radii, *way))
     side = np.sign(turn)
     reach = np.tan(np.minimum(np.abs(turn), math.pi * 0.99) / 2)
     t, s = np.ones(len(turn)), np.zeros(len(turn))

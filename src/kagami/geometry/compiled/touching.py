@@ -1,0 +1,96 @@
+"""Where arcs in corners touch both curves (see `rounding`)."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from kagami.geometry.arrays import Bools, Floats, Ints
+from kagami.geometry.compiled import one_curve
+from kagami.geometry.compiled.cubics import turn
+from kagami.geometry.compiled.decorator import compiled, compiled_for
+from kagami.geometry.kinds import LINE
+from kagami.geometry.tolerance import LENGTH, ON_THE_WAY, ROUNDING
+
+
+@compiled
+def _parallel(of: int, row: Floats, t: float, distance: float) -> tuple[complex, complex]:
+    """A place at a signed distance to the left of a curve, and how it moves with the parameter."""
+    along = one_curve.derivative(of, row, t)
+    speed = abs(along)
+    place = one_curve.place(of, row, t) + distance * complex(-along.imag, along.real) / max(speed, LENGTH)
+    curvature = turn(along, one_curve.second(of, row, t)) / speed**3 if speed > 0.0 else 0.0
+    if not math.isfinite(curvature):
+        curvature = 0.0
+    return place, along * (1 - curvature * distance)
+
+
+@compiled
+def _step(gap: complex, back: complex, det: float) -> float:
+    """How far Newton's method moves a parameter: half a curve at most."""
+    return min(max(turn(gap, back) / det, -0.5), 0.5) if abs(det) > np.finfo(np.float64).tiny else 0.0
+
+
+@compiled_for(
+    "int64[:], float64[:, :], float64[:], int64[:], int64[:], float64[:], float64[:], int64, int64, float64, boolean"
+)
+def touches(
+    kind: Ints,
+    rows: Floats,
+    lengths: Floats,
+    before: Ints,
+    after: Ints,
+    turns: Floats,
+    radii: Floats,
+    radius_steps: int,
+    newton_steps: int,
+    astray: float,
+    each: bool,
+) -> tuple[Floats, Floats, Floats, Bools]:
+    """For each corner the parameters on both curves, the arc's centre (n, 2), and whether it is there. The first that
+    is not there ends it, unless `each` is asked for.
+    """
+    count = len(turns)
+    answer_t, answer_s = np.ones(count), np.zeros(count)
+    centres, found = np.zeros((count, 2)), np.zeros(count, np.bool_)
+    for n in range(count):
+        of, other = kind[before[n]], kind[after[n]]
+        row, beside = rows[before[n]], rows[after[n]]
+        size_t, size_s = lengths[before[n]], lengths[after[n]]
+        side = np.sign(turns[n])
+        reach = math.tan(min(abs(turns[n]), math.pi * 0.99) / 2)
+        steps = 1 if of == LINE and other == LINE else radius_steps
+        t, s, lost = 1.0, 0.0, False
+        for step in range(1, steps + 1):
+            now = radii[n] * step / steps
+            if step == 1:
+                t, s = t - now * reach / size_t, s + now * reach / size_s
+            near = ROUNDING if step == steps else ON_THE_WAY
+            for _ in range(newton_steps):
+                one, along = _parallel(of, row, t, side * now)
+                two, back = _parallel(other, beside, s, side * now)
+                det = turn(along, back)
+                move_t, move_s = _step(two - one, back, det), _step(two - one, along, det)
+                t, s = t + move_t, s + move_s
+                if max(abs(move_t), abs(move_s)) <= near:
+                    break
+            lost = t < -astray or s > 1 + astray
+            if lost:
+                break
+        if not lost:
+            one, _ = _parallel(of, row, t, side * radii[n])
+            two, _ = _parallel(other, beside, s, side * radii[n])
+            middle = (one + two) / 2
+            centres[n, 0], centres[n, 1] = middle.real, middle.imag
+            slack_t, slack_s = LENGTH / size_t, LENGTH / size_s
+            on_both = -slack_t <= t <= 1 + slack_t and -slack_s <= s <= 1 + slack_s
+            found[n] = abs(one - two) <= LENGTH and on_both
+            answer_t[n], answer_s[n] = min(max(t, 0.0), 1.0), min(max(s, 0.0), 1.0)
+        if not (each or found[n]):
+            break
+    return answer_t, answer_s, centres, found
+
+
+def prove() -> None:
+    """They are compiled as they are loaded: their form of arguments is told."""

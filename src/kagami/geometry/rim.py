@@ -86,7 +86,7 @@ def _at_corners(shape: Shape, width: float) -> list[Line]:
     table = tabulate([shape])
     found = []
     for corner in corners_of(shape):
-        arriving = float(table.ask("heading", np.array([corner.before]), np.ones(1))[0])
+        arriving = float(table.arriving[corner.before])
         half = (math.pi - corner.turn) / 2
         inward = arriving + corner.turn / 2 + math.pi / 2
         far = width / max(math.sin(half), ROUNDING) * (1 + OVERSHOOT)
@@ -98,23 +98,24 @@ def _at_headings(shape: Shape, width: float, headings: Sequence[float]) -> list[
     """Straight across the rim, where the outline's normal has one of the directions."""
     table = tabulate([shape])
     count = len(table)
-    grid = np.tile(GRID, (count, 1))
-    found: list[Line] = []
-    for facing in headings:
-        along = facing + math.pi / 2  # the area lies left of its outline
+    if not count or not headings:
+        return []
+    inward = np.asarray(headings) + math.pi
+    along = np.asarray(headings) + math.pi / 2  # the area lies left of its outline
 
-        def across(rows: np.ndarray, t: np.ndarray, along: float = along) -> Floats:
-            return np.asarray(np.sin(table.ask("heading", rows, t) - along))
+    def off(rows: Ints, t: Floats) -> Floats:
+        """By how much curves are off the directions; each row is a direction and a curve."""
+        return np.asarray(table.ask("heading", rows % count, t) - along[rows // count])
 
-        rows, t = zeros(across, grid, lambda rows, t: np.zeros(len(rows), dtype=np.bool_))
-        same = np.cos(table.ask("heading", rows, t) - along) > 0
-        places = table.ask("point", rows[same], t[same], width=2)
-        inward = facing + math.pi
-        found.extend(
-            Line(place, place.toward(inward, width * (1 + OVERSHOOT)))
-            for place in (Point(*xy) for xy in places.tolist())
-        )
-    return found
+    every = np.tile(GRID, (len(headings) * count, 1))
+    rows, t = zeros(lambda rows, t: np.sin(off(rows, t)), every, lambda rows, t: np.zeros(len(rows), dtype=np.bool_))
+    same = np.cos(off(rows, t)) > 0
+    places = table.ask("point", rows[same] % count, t[same], width=2).tolist()
+    ways = inward[rows[same] // count].tolist()
+    return [
+        Line(place, place.toward(way, width * (1 + OVERSHOOT)))
+        for place, way in zip((Point(*xy) for xy in places), ways, strict=True)
+    ]
 
 
 def _facing(arrangement: Arrangement) -> dict[int, float]:

@@ -1,13 +1,14 @@
 """What a value would do while a hand still moves: only what changes, against the revision that the page shows.
 
 Nothing is stored. Areas are not united for looking: the outlines of all copies are filled together by the non-zero
-rule, which looks the same. The frame stays that of the page, so that nothing moves that did not change. What is not
-drawn within the first moments is left for a second call, which finds the rest done.
+rule, which looks the same. The frame stays that of the page, so that nothing moves that did not change. What would not
+be drawn within the first moments is left for a second call, which finds the rest done.
 """
 
 from collections import OrderedDict
 from collections.abc import Iterable, Mapping
 from dataclasses import replace
+from math import inf
 from typing import Any, Final
 
 from django.template.loader import render_to_string
@@ -25,6 +26,7 @@ from kagami.plan.evaluation.cache import Cache, Passing
 from kagami.plan.evaluation.evaluate import evaluate, evaluate_before, evaluate_steps, inking
 from kagami.plan.evaluation.ink import Piece, painted
 from kagami.plan.evaluation.outcome import Outcome
+from kagami.plan.evaluation.patience import Patience
 from kagami.plan.evaluation.result import Result
 from kagami.plan.language.measures import measure_text
 from kagami.plan.language.sentences import write_sentence
@@ -68,7 +70,9 @@ def preview(
     looks = replace(state, step=new.id) if new else state
     before = evaluate_before(plan, passing, upto)
     found = {name: found.value for name, found in before.findings.items() if isinstance(found, Solution)}
-    after = evaluate_steps(tried, passing, upto + (new is not None), float("inf") if whole else FIRST_SECONDS, found)
+    # The handle in the hand goes with it, so that the step that is worked on is in every answer.
+    patience = Patience(inf if whole else FIRST_SECONDS, passing.pace, looks.step)
+    after = evaluate_steps(tried, passing, upto + (new is not None), patience, found)
     frame, _window = frame_of(plan, before)
     return {
         "more": not after.complete,

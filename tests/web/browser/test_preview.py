@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import mimetypes
 import pathlib
+from unittest.mock import patch
 
 from django.contrib.staticfiles import finders
 from playwright.sync_api import Route, expect
@@ -11,6 +12,7 @@ from playwright.sync_api import Route, expect
 from tests.plan.marks import beams
 from tests.web.browser.browser_case import PASSWORD, BrowserCase
 from tests.web.server import Server
+from web.bench import preview
 from web.marks.services.shelving import make_brand, make_mark
 
 
@@ -80,6 +82,27 @@ class Typing(BrowserCase):
         self.ready()
         self.tries_and_takes_back()
         self.assertEqual([url for url in asked if url.endswith("/try/")], [])
+
+    def test_ink_that_takes_long_stays_as_it_was_shown_last_until_it_is_there(self) -> None:
+        page = self.open(self.mark)
+        light = page.locator(".ink [data-step=light]")
+        stored = light.get_attribute("d")
+        page.evaluate(
+            "() => { window.inks = []; new MutationObserver(() => window.inks.push("
+            "document.querySelector('.ink [data-step=light]').getAttribute('d'))).observe("
+            "document.getElementById('drawing'), { subtree: true, attributes: true, attributeFilter: ['d'] }); }"
+        )
+        field, shown = page.locator("[data-key='rim:radius']"), stored
+        with patch.object(preview, "FIRST_SECONDS", -1.0):
+            for value in ("7u", "7.1u", "7.2u"):
+                field.fill(value)
+                expect(light).not_to_have_attribute("d", shown or "")
+                shown = light.get_attribute("d")
+        inks = page.evaluate("window.inks")
+        self.assertGreaterEqual(len(set(inks)), 3)
+        self.assertNotIn(stored, inks)
+        field.press("Escape")
+        expect(light).to_have_attribute("d", stored or "")
 
     def test_a_value_that_is_read_follows_and_what_is_half_typed_elsewhere_stays(self) -> None:
         page = self.open(self.mark)

@@ -104,6 +104,8 @@ class Passing(Cache):
     def __init__(self, below: Cache, most_bytes: int = PASSING_BYTES) -> None:
         super().__init__(most_bytes)
         self.below = below
+        self.pace: dict[str, float] = {}
+        """What steps took lately (see `patience`)."""
 
     def get(self, key: str) -> Drawing | PlanError | None:
         """The drawing under a key, wherever it is."""

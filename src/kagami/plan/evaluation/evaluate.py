@@ -21,6 +21,7 @@ from kagami.plan.evaluation.faults import fault_of
 from kagami.plan.evaluation.handing import with_handed_tones
 from kagami.plan.evaluation.muting import in_place_of, muted_sources, muted_with, passed_on
 from kagami.plan.evaluation.outcome import Drawing, Outcome
+from kagami.plan.evaluation.patience import Patience
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.kind import Surroundings
 from kagami.plan.messages import number_text
@@ -56,15 +57,15 @@ def evaluate_steps(
     plan: Plan,
     cache: Cache,
     upto: int | None = None,
-    seconds: float = math.inf,
+    patience: Patience | None = None,
     last: Mapping[str, float] = NOWHERE,
 ) -> Result:
     """Evaluate a plan's steps without putting their ink together: enough for values, places and lines.
 
-    After so many seconds no further step is begun; the result holds those that were drawn, and is not `complete`.
-    `last` says where solved measures were found a moment ago (see `solving`).
+    Where patience ends before the steps do, the result holds those that were drawn, and is not `complete`. `last` says
+    where solved measures were found a moment ago (see `solving`).
     """
-    end = time.perf_counter() + seconds
+    patience = Patience() if patience is None else patience
     solved, findings = solve_all(plan, cache, lambda part: evaluate_steps(part, cache).values.of, last)
     outcomes: dict[str, Outcome] = {}
     values = Values(solved, outcomes)
@@ -74,7 +75,7 @@ def evaluate_steps(
     budget = _Budget()
     wanted = plan.steps[:upto]
     for step in wanted:
-        if time.perf_counter() > end:
+        if not patience.allows(step.id):
             break
         exceeded = budget.exceeded()
         if exceeded is not None:
@@ -82,7 +83,9 @@ def evaluate_steps(
             continue
         before = _spent()
         outcome = outcomes[step.id] = _outcome(step, plan, values, outcomes, cache)
-        budget.spend(step.name, outcome.figure.curves if outcome.figure else 0, _spent() - before)
+        spent = _spent() - before
+        patience.drawn(step.id, spent)
+        budget.spend(step.name, outcome.figure.curves if outcome.figure else 0, spent)
     measures = values.finished() if len(outcomes) == len(wanted) else values.so_far()
     return Result(plan, measures, outcomes, values, findings, len(outcomes) == len(wanted))
 

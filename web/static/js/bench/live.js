@@ -64,7 +64,8 @@ async function goOn(question) {
   if (next) {
     const newer = next;
     next = null;
-    goOn(newer);
+    // What takes long follows a hand that does not rest, too: at half its pace.
+    goOn(answer?.more ? { ...newer, whole: true } : newer);
   } else if (answer?.more) {
     goOn({ ...question, seq: (number += 1), whole: true });
   } else if (answer && answer.error === undefined && question.whenRested && !question.rested) {

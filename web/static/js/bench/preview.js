@@ -56,6 +56,11 @@ function inkOf({ step, tone }) {
 
 // The lines of a step that is not there yet.
 function addLine(step, d) {
+  const known = added.find((element) => element.matches(".line"));
+  if (known) {
+    known.querySelector(".hair").setAttribute("d", d);
+    return;
+  }
   const line = document.createElementNS(SVG, "g");
   line.setAttribute("class", "line tried lit");
   const path = document.createElementNS(SVG, "path");
@@ -83,8 +88,9 @@ function showFaults(faults, kept) {
   }
 }
 
+// An answer that is not complete takes nothing back: what it does not speak of stays as the one before it had it.
 function shown(answer) {
-  for (const element of added.splice(0)) element.remove();
+  if (!answer.more) for (const element of added.splice(0)) element.remove();
   const kept = new Map();
   if (answer.error === undefined) {
     for (const [step, d] of Object.entries(answer.lines)) {
@@ -117,7 +123,7 @@ function shown(answer) {
   } else if (TOLD.includes(answer.kind)) {
     tell(answer.error);
   }
-  takeBack(kept);
+  if (!answer.more) takeBack(kept);
 }
 
 // Where the active step's lines were stays as a dashed hairline until the hand lets go.

@@ -5,9 +5,10 @@ from __future__ import annotations
 from unittest import TestCase
 
 from kagami.plan.changes.change import change
+from kagami.plan.changes.grain import Grain
 from kagami.plan.errors import ChangeRefused, PlanError
 from kagami.plan.language.text import parse_text
-from kagami.plan.ranges import Row, contact_sheet, row_between, subject_of, subjects, usual_range
+from kagami.plan.ranges import Row, contact_sheet, end_nudged, row_between, subject_of, subjects, usual_range
 
 PLAN = parse_text(
     "\n".join(
@@ -48,6 +49,20 @@ class Rows(TestCase):
         plan = parse_text("Measure: none = 0u\nSquare box of side 4u, its centre on O, turned by 0°.")
         self.assertEqual(usual_range(plan, subject_of(plan, "none")), ("0.5u", "1.5u"))
         self.assertEqual(usual_range(plan, subject_of(plan, "box.angle")), ("-45", "45"))
+
+    def test_an_end_is_drawn_on_by_stops_and_reads_as_if_typed(self) -> None:
+        def drawn(key: str, text: str, on: int, grain: Grain | None = None) -> str:
+            return end_nudged(PLAN, subject_of(PLAN, key), text, on, grain or Grain())
+
+        self.assertEqual(drawn("r", "1u", 3), "1.75u")
+        self.assertEqual(drawn("r", "1u", 3, Grain(free=True)), "1.03u")
+        self.assertEqual(drawn("r", "r + 1u", -2), "r + 0.5u")
+        self.assertEqual(drawn("fan.angle", "15", 2), "17")
+        self.assertEqual(drawn("fan.copies", "3", -1), "2")
+        self.assertEqual(drawn("r", "3u", 0), "3u")
+        for key, text in (("r", "r"), ("edge.ends", "butt"), ("r", "gone"), ("r", "")):
+            with self.subTest(text), self.assertRaises(PlanError):
+                drawn(key, text, 1)
 
     def test_what_cannot_be_shown_is_refused(self) -> None:
         for key, low, count in (("x", "1u", 5), ("r", "1u", 1), ("r", "1u", 99), ("r", "gone", 5)):

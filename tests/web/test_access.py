@@ -26,7 +26,7 @@ GETS = [
     "delivery-plan",
     "delivery-text",
 ]
-GETS += ["range", "remove-mark"]
+GETS += ["range", "range-nudge", "remove-mark"]
 POSTS = [
     "bench-complete",
     "bench-step-back",

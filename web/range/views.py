@@ -2,25 +2,35 @@
 
 from typing import Any
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST, require_safe
 
 from kagami.plan import ranges
 from kagami.plan.errors import PlanError
-from web.evaluation.door import ask_heavy
+from web.evaluation.door import ask, ask_heavy
 from web.evaluation.evaluators import Busy, Stopped
 from web.evaluation.references import current_of
 from web.marks.access import mark_of
 from web.marks.models import Mark
 from web.marks.services.history import StaleRevision, make_change
-from web.range.works import contact_sheet
+from web.range.works import contact_sheet, drawn_on
 
 
 @require_safe
 def over_range(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The page."""
     return _page(request, mark_of(request.user, mark_id))
+
+
+@require_safe
+def nudge(request: HttpRequest, mark_id: int) -> JsonResponse:
+    """An end of a range, or the number of its values, that is drawn on `by` so many stops: what it would read."""
+    mark, given = mark_of(request.user, mark_id), request.GET.dict()
+    try:
+        return JsonResponse({"text": ask(drawn_on, current_of(mark), given)})
+    except (PlanError, Stopped) as error:
+        return JsonResponse({"fault": str(error)})
 
 
 @require_POST

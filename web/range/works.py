@@ -2,8 +2,10 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Final
 
-from kagami.plan import ranges
+from kagami.plan import limits, ranges
+from kagami.plan.changes.grain import Grain
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
@@ -12,6 +14,8 @@ from kagami.plan.evaluation.result import Result
 from web.faults import Fault, guarded
 from web.pictures.picture import Picture, pictures_alike
 from web.range.asked import Way, asked
+
+MOST_DIGITS: Final = 5
 
 
 @dataclass(frozen=True)
@@ -43,6 +47,22 @@ def contact_sheet(plan: Plan, cache: Cache, data: Mapping[str, str]) -> ContactS
         return ContactSheet(ranges.subjects(plan), ways, _cards(plan, ways, cache))
     except PlanError as error:
         return ContactSheet(ranges.subjects(plan), ways, (), str(error))
+
+
+def drawn_on(plan: Plan, cache: Cache, data: Mapping[str, str]) -> str:
+    """The `text` of an end of the range of a subject `of`, or a number of values where it is none, `by` so many stops
+    on; `free` lets go of stops.
+
+    Raises:
+        PlanError: there is no such subject, or its end cannot be moved.
+    """
+    text, by = data.get("text", "")[: limits.EXPRESSION_LENGTH], data.get("by", "")
+    on = int(by) if by.lstrip("-").isdecimal() and len(by) < MOST_DIGITS else 0
+    if not data.get("of"):
+        count = int(text) if text.isdecimal() and len(text) < MOST_DIGITS else ranges.LEAST
+        return str(min(max(count + on, ranges.LEAST), ranges.MOST))
+    subject = ranges.subject_of(plan, data["of"][: limits.EXPRESSION_LENGTH])
+    return ranges.end_nudged(plan, subject, text, on, Grain(free=data.get("free") == "1"), cache)
 
 
 def _cards(plan: Plan, ways: tuple[Way, Way], cache: Cache) -> tuple[tuple[Card, ...], ...]:

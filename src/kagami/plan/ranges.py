@@ -11,18 +11,22 @@ import numpy as np
 
 from kagami.plan import limits
 from kagami.plan.changes.change import change
+from kagami.plan.changes.dragging import stop_for
+from kagami.plan.changes.grain import Grain
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused, PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields import FieldKind
-from kagami.plan.fields.values import LENGTH
+from kagami.plan.fields.values import LENGTH, ValueKind
 from kagami.plan.language.forms import format_phrase
 from kagami.plan.language.translation import tr
+from kagami.plan.values.moving import nudged
 
+LEAST: Final = 2
 MOST: Final = 25
-"""Marks in a row."""
+"""Marks in a row: no fewer, no more."""
 MOST_IN_GRID: Final = 49
 USUAL_SPREAD: Final = 0.5
 """How far a usual range reaches from the value at hand, as a share of it."""
@@ -98,12 +102,12 @@ def row_between(plan: Plan, subject: Subject, low: str, high: str, count: int, c
     well; counts to whole numbers.
 
     Raises:
-        ChangeRefused: the count is not from 2 to `MOST`.
+        ChangeRefused: the count is not from `LEAST` to `MOST`.
         PlanError: an end of the range cannot be read or computed.
     """
     if subject.choices:
         return Row(subject, subject.choices)
-    if not 2 <= count <= MOST:
+    if not LEAST <= count <= MOST:
         raise ChangeRefused("range-count", most=MOST, given=count)
     values = evaluate(plan, cache).values
     even = np.linspace(values.of(low), values.of(high), count).tolist()
@@ -140,6 +144,25 @@ def contact_sheet(plan: Plan, rows: Sequence[Row], cache: Cache | None = None) -
 def _sample(plan: Plan, rows: Sequence[Row], values: tuple[str, ...], cache: Cache) -> Sample:
     given = {"values": [row.subject.change(value) for row, value in zip(rows, values, strict=True)]}
     return Sample(values, evaluate(change(plan, "set-values", given, cache).plan, cache))
+
+
+def end_nudged(plan: Plan, subject: Subject, text: str, on: int, grain: Grain, cache: Cache | None = None) -> str:
+    """An end of a range, as typed, that a hand takes on by so many stops. Its own last number that matters moves.
+
+    Raises:
+        ChangeRefused: the subject chooses among words, or no number of the text can be moved.
+        PlanError: the text cannot be read or computed.
+    """
+    kind = subject.kind
+    if not isinstance(kind, ValueKind):
+        raise ChangeRefused("not-movable", value=text)
+    values = evaluate(plan, cache).values
+
+    def tried(_owner: str, other: str) -> float:
+        return values.of(other)
+
+    stop = stop_for(values.of(text), grain.stop(kind), kind)
+    return nudged(text, (), on, stop, tried, False).after
 
 
 def usual_range(plan: Plan, subject: Subject, cache: Cache | None = None) -> tuple[str, str]:

@@ -130,7 +130,7 @@ def _measure_nudged(plan: Plan, given: Mapping[str, Any], cache: Cache, on: int)
     def tried(owner: str, other: str) -> float:
         return _with_measure(plan, owner, other, result).of(measure.value) if owner else result.values.of(other)
 
-    stop = _stop_for(result.values.of(measure.value), grain_of(given).stop(LENGTH), LENGTH)
+    stop = stop_for(result.values.of(measure.value), grain_of(given).stop(LENGTH), LENGTH)
     found = nudged_text(measure.value, plan.measures, on, stop, tried, False)
     owner = found.owner or name
     names = plan.names()
@@ -145,7 +145,7 @@ def _with_measure(plan: Plan, name: str, text: str, result: Result) -> Values:
     return Values(plan.model_copy(update={"measures": anew}), result.outcomes)
 
 
-def _stop_for(value: float, stop: float, kind: ValueKind) -> float:
+def stop_for(value: float, stop: float, kind: ValueKind) -> float:
     """A stop by which a value is nudged: none that is much of the value itself."""
     if kind in (ANGLE, COUNT) or abs(value) <= UNMOVED:
         return stop
@@ -206,7 +206,7 @@ class _Hand:
                 return self._knotted(place.x - origin.x + right * stop, place.y - origin.y + up * stop)
             case _:
                 way = 1.0 if self.dimension is None else self.dimension.way
-                stop = _stop_for(self._now(), self.grain.stop(self._values, way), self._values)
+                stop = stop_for(self._now(), self.grain.stop(self._values, way), self._values)
                 text, by_measure = self.kind.entry(self.step[self.field], self.part), self.given.get("measure") is True
                 return self._typed(
                     text, nudged_text(text, self.plan.measures, right + up, stop, self._tried(text), by_measure)

@@ -34,6 +34,8 @@ class Row:
     marks: str
     hint: str = ""
     good: bool = False
+    mends: tuple[tuple[str, str], ...] = ()
+    """Changes that mend it by one click, and their words."""
 
 
 def check_rows(checks: Checks, plan: Plan, frame: Frame) -> Sequence[Row]:
@@ -53,7 +55,8 @@ def _rows(checks: Checks, plan: Plan, frame: Frame) -> Iterable[Row]:
     if checks.touching:
         count = len(checks.touching)
         hint = _("pieces that meet without a gap: unite them, or part them")
-        yield Row(_("Pieces touch"), _times(count), _dots(checks.touching, frame), hint)
+        mends = (("unite-meeting", _("unite")), ("part-meeting", _("part")))
+        yield Row(_("Pieces touch"), _times(count), _dots(checks.touching, frame), hint, mends=mends)
     if checks.thinnest is not None:
         way = checks.thinnest
         yield Row(_("Thinnest part"), *_length(way.distance, _lines([way], frame), plan))

@@ -201,6 +201,7 @@ TEXTS: Final[dict[str, str]] = {
     "moved-too-early": "{name} stands on {other}, so it must come after that. Change what it stands on first.",
     "moved-too-late": "{other} stands on {name}, so that must come before it. Change what {other} stands on first.",
     "nothing-to-unite": "Fewer than two of what was crossed bound an area. Begin on one piece and draw on to the next.",
+    "nothing-meets": "No two pieces meet without a gap any more.",
     "nothing-here": "No area lies there. Click inside a piece, near the line along which it is to be split.",
     "nothing-crosses": "Nothing cuts {name} in two. Draw a line across the whole of it first.",
     "draw-on": "Draw on: {field} is where the hand lets go.",

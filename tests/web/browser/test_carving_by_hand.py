@@ -162,6 +162,27 @@ class Checked(HandCase):
         self.type_in("a:radius", "1.5u")
         expect(row).to_contain_text("0.8268u")
 
+    def test_pieces_that_meet_are_parted_or_made_one_by_a_click(self) -> None:
+        mark = self.bench(
+            "Tone: lamp = #e2a93b\nTone: night = #1f2c4a\n"
+            "Box left, 3u wide and 4u high, its centre on -1.5u right and 0u up from O, turned by 0°.\n"
+            "Box right, 3u wide and 4u high, its centre on 1.5u right and 0u up from O, turned by 0°.\n"
+            "Fill left with lamp: pieces warm.\nFill right with night: pieces cold.\n"
+        )
+        row = self.page.locator("#checks [data-marks]", has_text="Pieces touch")
+        expect(row).to_contain_text("1 place")
+        row.get_by_role("button", name="part", exact=True).click()
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "Part warm and cold by 0.25u, each giving half: parted.")
+        expect(row).to_have_count(0)
+        expect(self.page.locator("#checks")).to_contain_text("Narrowest gap")
+        self.page.keyboard.press("Control+z")
+        self.settled(1)
+        row.get_by_role("button", name="unite", exact=True).click()
+        self.settled(3)
+        self.assertTrue(self.sentences(mark)[-1].startswith("Unite warm and cold"))
+        expect(row).to_have_count(0)
+
     def test_a_region_names_all_that_covers_it(self) -> None:
         self.bench(
             "Circle a on O with radius 3u.\nCircle b on 2u right and 0u up from O with radius 3u.\n"

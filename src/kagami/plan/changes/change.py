@@ -24,6 +24,7 @@ from kagami.plan.changes.measures import (
     with_names_settled,
     with_note,
 )
+from kagami.plan.changes.meeting import part_meeting, unite_meeting
 from kagami.plan.changes.ordering import move_step
 from kagami.plan.changes.pasting import add_sentences
 from kagami.plan.changes.picks import with_witnesses
@@ -166,6 +167,8 @@ CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
     "absorb": absorb,
     "unite-swept": unite_swept,
     "split-at": split_at,
+    "part-meeting": part_meeting,
+    "unite-meeting": unite_meeting,
     "add-measure": add_measure,
     "name-number": name_number,
     "set-measure": set_measure,

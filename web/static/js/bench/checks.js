@@ -1,5 +1,6 @@
 // Checks of the finished mark: asked for when the hand rests, and shown on the sheet where they are pointed at.
 
+import { make } from "./changes.js";
 import { tell } from "./pill.js";
 import { html, revision } from "./server.js";
 
@@ -51,6 +52,10 @@ export function watchChecks() {
       tell("");
     });
   }
+  place.addEventListener("click", (event) => {
+    const mend = event.target.closest("[data-change]");
+    if (mend) make(mend.dataset.change, {}, null);
+  });
   document.addEventListener("bench:shown", ask);
   ask();
 }

@@ -126,6 +126,7 @@ EXAMPLES: Final = {
     "compose": "Set “Tide 1847” in EB Garamond, weight 500, caps 1.2u high, tracked 0u, its middle at O: line.\n"
     "Compose line with capitals small capitals, figures old style, kerning on, letters 100% wide, drawn for size 24, "
     "lines 140% apart: made.",
+    "kern": f"{WORDS}Kern line by 0.4u after letters 1, 3: made.",
     "fit-width": f"{WORDS}Fit line to a width of 6u by its tracking: made.",
     "fit-span": f"{ROUND}Span 140° with “round words” by its tracking: made.",
     "match-stems": f"{WORDS}Match the stems of line to 0.3u: made.",

@@ -156,6 +156,7 @@ TEXTS: Final[dict[str, str]] = {
     "elsewhere, or lengthen the line.",
     "no-room-within": "Letters {size}u high find no room on this side: the line bends more closely than that. Set them "
     "smaller, or on the other side.",
+    "nothing-follows": "There are {count} letters, and none follows letter {letter} in its line. Choose another one.",
     "not-on-a-circle": "Only words along a circle or an arc of one span an angle. Fit these to a width.",
     "no-size-fits": "No size does this. Ask for more room, or track the words less.",
     "one-letter": "A single letter is not tracked. Fit it by its size.",

@@ -135,6 +135,7 @@ SAMPLES: Final = {
         "Compose words with capitals as typed, figures lining, kerning off, letters 100% wide, drawn for size 24, "
         "lines 140% apart: x."
     ),
+    "kern": "Kern words by 0.1u after letters 2, 3: x.",
     "fit-width": "Fit words to a width of 6u by its tracking: x.",
     "fit-span": "Span 90° with ringed by its tracking: x.",
     "match-stems": "Match the stems of words to 0.1u: x.",

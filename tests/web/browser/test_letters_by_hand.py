@@ -77,6 +77,27 @@ class Words(DrawnCase):
         self.assertIn("Match the stems of name to thickness of ring: words.", self.sentences(mark))
         self.assertAlmostEqual(evaluate(self.stored(mark)).outcomes["words"].made.readings["stem"] / 0.4, 1, delta=1e-3)
 
+    def test_words_are_kerned_at_their_gaps(self) -> None:
+        mark = self.ringed()
+        self.say("Set “WAVE” in Jost, weight 400, caps 2u high, at O: name")
+        self.page.locator(".verbs .with [data-with=kern]").click()
+        self.page.locator("form.slip").get_by_role("button", name="Add").click()
+        self.done()
+        gaps = self.page.locator(".handle.flip")
+        expect(gaps).to_have_count(3)
+        gaps.nth(1).click()
+        self.done()
+        self.assertEqual(self.sentences(mark)[-1], "Kern name by -0.05u after letters 1, 2: words.")
+        gaps.nth(0).click()
+        self.done()
+        self.drag("room", -0.5, 0)
+        self.done()
+        step = self.stored(mark).steps[-1]
+        self.assertEqual(step["letters"], (2,))
+        self.assertLess(float(step["room"].removesuffix("u")), -0.2)
+        self.value("letters", "4")
+        expect(self.page.locator(".step.faulty .fault")).to_contain_text("none follows letter 4")
+
     def test_a_face_is_chosen_by_eye_and_one_is_brought(self) -> None:
         mark = self.ringed()
         self.say("Set “TIDE” in Jost, at O: name")

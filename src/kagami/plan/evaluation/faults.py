@@ -14,7 +14,14 @@ from kagami.plan.errors import PlanError
 
 LOG: Final = logging.getLogger(__name__)
 
-FIELDS: Final = {"no-words": "text", "face-lacks": "face", "faces-lack": "text", "no-face": "face", "no-stem": "face"}
+FIELDS: Final = {
+    "no-words": "text",
+    "face-lacks": "face",
+    "faces-lack": "text",
+    "no-face": "face",
+    "no-stem": "face",
+    "nothing-follows": "letters",
+}
 """The fields that errors of setting type are about."""
 
 

@@ -9,10 +9,9 @@ import numpy as np
 
 from kagami.geometry.course import Course
 from kagami.geometry.point import Point
-from kagami.lettering.errors import LetteringError
 from kagami.plan.dimensions.kinds import Angular, Dimension, Dimensions, Linear, Word
 from kagami.plan.lettering.laying import Lettering, laid
-from kagami.plan.lettering.setting import Setting, composed, lines_of
+from kagami.plan.lettering.setting import Setting, composed_lines
 from kagami.plan.lettering.where import SHARES, Along, Straight, Where, run_of
 
 QUARTER: Final = math.pi / 2
@@ -68,10 +67,7 @@ def straight_dimensions(text: str, setting: Setting, where: Straight, tracked: b
 
 
 def _tracking(text: str, setting: Setting, share: float, high: Point, heading: float) -> Dimensions:
-    lines = [composed(line, setting) for line in lines_of(text) if line]
-    if not lines:
-        raise LetteringError("no-words")
-    widest = max(lines, key=lambda line: line.width)
+    widest = max((line for _, line in composed_lines(text, setting)), key=lambda line: line.width)
     ahead = 1 - share if share < 1 else share
     if widest.steps:
         way = heading if share < 1 else heading + math.pi
@@ -95,7 +91,7 @@ def along_dimensions(text: str, setting: Setting, where: Along, tracked: bool) -
 
 def _tracking_along(text: str, setting: Setting, where: Along) -> Dimensions:
     run = run_of(where, setting.caps)
-    line, share = composed(lines_of(text)[0], setting), SHARES[where.held]
+    line, share = composed_lines(text, setting)[0][1], SHARES[where.held]
     if not line.steps:
         return
     ahead = 1 - share if share < 1 else -share

@@ -12,7 +12,7 @@ from kagami.geometry.tolerance import SAME, UNMOVED
 from kagami.lettering.errors import LetteringError
 from kagami.lettering.metrics import SEEN, cap_height
 from kagami.plan.lettering.laying import Lettering
-from kagami.plan.lettering.setting import Line, Setting, composed, lines_of
+from kagami.plan.lettering.setting import Line, Setting, composed_lines
 from kagami.plan.lettering.where import Along, run_of
 
 
@@ -59,10 +59,8 @@ def fitted_to_span(lettering: Lettering, degrees: float, by: str) -> Lettering:
 def _widest(lettering: Lettering, by: str) -> Line:
     """The widest line; where tracking is to be found, of letters that are not joined."""
     setting = replace(lettering.setting, joined=False) if by == "tracking" else lettering.setting
-    lines = [composed(text, setting) for text in lines_of(lettering.text) if text]
-    if not lines:
-        raise LetteringError("no-words")
-    return max(lines, key=lambda line: line.width)
+    lines = composed_lines(lettering.text, setting)
+    return max((line for _, line in lines), key=lambda line: line.width)
 
 
 def _tracked(line: Line, setting: Setting, width: float) -> Setting:

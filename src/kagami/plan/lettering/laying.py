@@ -17,7 +17,7 @@ from kagami.geometry.point import Point
 from kagami.lettering.errors import LetteringError
 from kagami.lettering.metrics import overshoot
 from kagami.lettering.outlines import EM, letter_outline
-from kagami.plan.lettering.setting import Line, Set, Setting, composed, has_stems, lines_of
+from kagami.plan.lettering.setting import Line, Set, Setting, composed_lines, has_stems, lines_of
 from kagami.plan.lettering.where import SHARES, Along, Run, Straight, Where, run_of
 
 
@@ -52,6 +52,11 @@ class Laid:
         half, em = (self.letter.right - self.letter.left) / 2 * self.line.em, self.line.em
         bottom, top = self.letter.bottom * em, self.letter.top * em
         return tuple(self.at(x, y) for x, y in ((-half, bottom), (half, bottom), (half, top), (-half, top)))
+
+    def side(self, way: int, height: float) -> Point:
+        """A place on its left (−1) or right (+1) side, at a share of the capitals' height above the baseline."""
+        half = (self.letter.right - self.letter.left) / 2 * self.line.em
+        return self.at(way * half, height * self.line.caps)
 
     def at(self, x: float, y: float) -> Point:
         """A place beside its middle on the baseline, along the line and up."""
@@ -90,11 +95,8 @@ def laid(lettering: Lettering) -> Page:
 
 def _straight(lettering: Lettering, where: Straight) -> Page:
     setting = lettering.setting
-    texts = lines_of(lettering.text)
-    if not any(texts):
-        raise LetteringError("no-words")
     down = setting.em * setting.leading / 100
-    lines = [(number, composed(text, setting)) for number, text in enumerate(texts) if text]
+    lines = composed_lines(lettering.text, setting)
     turn = Affine.translation(*where.place).after(Affine.rotation(where.angle))
     letters = []
     for number, line in lines:
@@ -114,10 +116,9 @@ def _straight(lettering: Lettering, where: Straight) -> Page:
 
 def _along(lettering: Lettering, where: Along) -> Page:
     setting = lettering.setting
-    (text, *more) = lines_of(lettering.text)
-    if more:
+    if len(lines_of(lettering.text)) > 1:
         raise LetteringError("one-line-along")
-    line = composed(text, setting)
+    ((_, line),) = composed_lines(lettering.text, setting)
     run = _run(where, setting)
     start = run.at - SHARES[where.held] * line.width
     stops = np.array([start + line.middle(letter) for letter in line.letters])

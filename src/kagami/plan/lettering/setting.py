@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import itertools
+from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from typing import Final
 
@@ -37,6 +38,8 @@ class Setting:
     """The size in points that the letters are made for, where a face has several."""
     leading: float = 140.0
     """From line to line, in per cent of the em."""
+    kerns: tuple[tuple[int, float], ...] = ()
+    """By hand: after which letters, counted over all lines as they are seen, what room is added, in ems."""
 
     @property
     def cut(self) -> Cut:
@@ -91,6 +94,8 @@ class Set:
     """Of what is seen of it, above the baseline, in shares of the em."""
     stem: tuple[float, float] | None
     """How far from where it begins its first stem's left and right sides lie, in shares of the em."""
+    shift: float = 0.0
+    """How far kerning by hand has moved it from the line's first letter, in shares of the em."""
 
 
 @dataclass(frozen=True)
@@ -115,7 +120,7 @@ class Line:
     @property
     def ems(self) -> float:
         """How wide it is without tracking, in ems."""
-        return self.letters[-1].right - self.letters[0].left
+        return self.letters[-1].right + self.letters[-1].shift - self.letters[0].left
 
     @property
     def steps(self) -> int:
@@ -130,7 +135,8 @@ class Line:
     def begins(self, letter: Set) -> float:
         """How far from the line's left side a letter's own beginning lies."""
         first = self.letters[0]
-        return (letter.letter.start - first.left) * self.em + (letter.number - first.number) * self.setting.tracking
+        away = letter.letter.start + letter.shift - first.left
+        return away * self.em + (letter.number - first.number) * self.setting.tracking
 
     def middle(self, letter: Set) -> float:
         """How far from the line's left side the middle of a letter lies."""
@@ -152,6 +158,37 @@ def composed(text: str, setting: Setting) -> Line:
     if not letters:
         raise LetteringError("no-words")
     return Line(setting, letters)
+
+
+def composed_lines(text: str, setting: Setting) -> tuple[tuple[int, Line], ...]:
+    """The lines of a text that hold words, each with its number, kerned by hand.
+
+    Raises:
+        LetteringError: as `composed`; or no letter follows in its line where one is to be kerned.
+    """
+    lines = [(number, composed(line, setting)) for number, line in enumerate(lines_of(text)) if line]
+    if not lines:
+        raise LetteringError("no-words")
+    if not setting.kerns:
+        return tuple(lines)
+    found, before, meant = [], 0, set(dict(setting.kerns))
+    for number, line in lines:
+        count = len(line.letters)
+        meant -= set(range(before + 1, before + count))
+        found.append((number, _kerned(line, before)))
+        before += count
+    if meant:
+        raise LetteringError("nothing-follows", letter=min(meant), count=before)
+    return tuple(found)
+
+
+def _kerned(line: Line, before: int) -> Line:
+    """A line with the room that kerning by hand adds; `before` letters stand in the lines above."""
+    room = [sum(by for letter, by in line.setting.kerns if letter == before + k) for k in range(len(line.letters))]
+    room[0] = 0.0  # after the last letter of the line above
+    shifts = itertools.accumulate(room)
+    letters = (replace(letter, shift=shift) for letter, shift in zip(line.letters, shifts, strict=True))
+    return Line(line.setting, tuple(letters))
 
 
 @lru_cache(maxsize=256)

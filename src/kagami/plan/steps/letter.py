@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Mapping
+from dataclasses import replace
 from typing import Annotated, ClassVar, Literal
 
 from kagami.geometry.course import Course
@@ -131,7 +132,7 @@ class _Like(_Words):
 
     def setting(self, inputs: Inputs) -> Setting:
         """That of the other words, as it came out."""
-        return lettering_of(inputs, "like").setting
+        return replace(lettering_of(inputs, "like").setting, kerns=())  # other letters want other kerning
 
 
 @register("set-line")

@@ -1,5 +1,6 @@
 """Words fitted: composed otherwise, as wide as asked, matched to the mark, held off a figure; letters and outlines."""
 
+import itertools
 import math
 from dataclasses import replace
 from typing import Annotated, ClassVar, Literal
@@ -7,21 +8,23 @@ from typing import Annotated, ClassVar, Literal
 from kagami.geometry.point import Point
 from kagami.geometry.tolerance import MATCHED
 from kagami.plan.dimensions.drawn import corner_of, middle_of
-from kagami.plan.dimensions.kinds import Angular, Linear, Word
+from kagami.plan.dimensions.kinds import Angular, Flip, Linear, Word
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.outcome import Notes
-from kagami.plan.fields import CHOICE, Angle, BesideRef, FigureRef, Length, Number, Percent
+from kagami.plan.fields import CHOICE, Angle, BesideRef, FigureRef, Length, Number, Numbers, Percent
 from kagami.plan.figure import Figure
 from kagami.plan.lettering.drawing import drawing_of, letters_of
 from kagami.plan.lettering.fitting import fitted_to_span, fitted_to_width, matched
 from kagami.plan.lettering.holding import evenness, held_from, way_from
-from kagami.plan.lettering.laying import Lettering
+from kagami.plan.lettering.laying import Lettering, laid
 from kagami.plan.messages import number_text
 from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
 from kagami.plan.steps.letter import lettering_of
 
 Way = Annotated[Literal["tracking", "size"], CHOICE]
 QUARTER = math.pi / 2
+BELOW = -0.3
+"""Where the numbers of gaps stand, as a share of the capitals' height above the baseline."""
 
 
 class _Fitted(Step):
@@ -88,6 +91,37 @@ class Compose(_Fitted):
         yield Word("capitals", middle)
         yield Word("figures", corner)
         yield Word("kerning", Point(middle.x, 2 * middle.y - corner.y))
+
+
+@register("kern")
+class Kern(_Fitted):
+    """Words with room added between some letters, or taken away."""
+
+    title: ClassVar = "kern"
+    sentence: ClassVar = "Kern {figure} by {room} after letters {letters}: {name}."
+
+    kind: Literal["kern"] = "kern"
+    room: Length = "-0.05u"
+    letters: Numbers = (1,)
+
+    def fitted(self, words: Lettering, inputs: Inputs) -> Lettering:
+        """With that room after each of the letters, which are counted as they are seen; it grows with the type."""
+        room = inputs.value("room") / words.setting.em
+        found = dict(words.setting.kerns)
+        for letter in self.letters:
+            found[letter] = found.get(letter, 0.0) + room
+        return replace(words, setting=replace(words.setting, kerns=tuple(sorted(found.items()))))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Below each gap the number of the letter before it; the room of the first gap, from where it had none."""
+        words = lettering_of(inputs, "figure")
+        for number, (one, other) in enumerate(itertools.pairwise(laid(self.fitted(words, inputs)).letters), 1):
+            if one.line is other.line:
+                yield Flip("letters", one.side(+1, BELOW).middle(other.side(-1, BELOW)), number)
+        if self.letters:
+            other = laid(words).letters[min(self.letters)]
+            foot = other.side(-1, 0.5)
+            yield Linear("room", foot, foot.direction(other.at(0.0, other.line.caps / 2)))
 
 
 @register("fit-width")

@@ -8,7 +8,7 @@ import { word } from "./words.js";
 const ONE = ["turn", "reflect", "march", "echo", "offset", "band", "round", "move", "carve", "union", "fill"];
 const TONED = ["fill", "light", "half", "rim", "shadow", "overlap", "gradient", "flat", "turn"];
 const MANY = ["carve", "union", "difference", "intersection", "exclusion", "divide", "group", "gap", "weave"];
-const WORDS = ["match-stems", "hold", "set-like-along", "one-by-one", "as-outlines", "fill"];
+const WORDS = ["match-stems", "hold", "kern", "set-like-along", "one-by-one", "as-outlines", "fill"];
 const WORDS_AND_MORE = ["hold", "difference", "union", "group", "carve", "gap"];
 let beside = [];
 let last;

@@ -79,6 +79,8 @@ class Handle:
     anchor: str = "middle"
     next: str = ""
     number: float = 0.0
+    named: bool = False
+    """Whether the field names this one of several numbered places."""
 
 
 def handles_of(step: Step, result: Result, frame: Frame) -> tuple[Handle, ...]:
@@ -141,7 +143,8 @@ class _Drawn:
             case Word():
                 return self._word(dimension)
             case Flip():
-                return self._at(dimension, dimension.place, str(dimension.number))
+                handle = self._at(dimension, dimension.place, str(dimension.number))
+                return replace(handle, named=dimension.number in self.step[dimension.field])
 
     def _value(self, dimension: Linear | Angular | Stops) -> float:
         found = self.inputs.fields[dimension.field]

@@ -85,6 +85,7 @@ class Words(DrawnCase):
         self.done()
         gaps = self.page.locator(".handle.flip")
         expect(gaps).to_have_count(3)
+        expect(self.page.locator(".handle.flip.named")).to_have_attribute("data-part", "[1]")
         gaps.nth(1).click()
         self.done()
         self.assertEqual(self.sentences(mark)[-1], "Kern name by -0.05u after letters 1, 2: words.")

@@ -14,7 +14,7 @@ import shapely
 
 SVG = "{http://www.w3.org/2000/svg}"
 _TOKEN = re.compile(r"([A-Za-z])|(-?\d*\.?\d+(?:e-?\d+)?)")
-_ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "C": 6, "S": 4, "A": 7, "Z": 0}
+_ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "C": 6, "S": 4, "Q": 4, "T": 2, "A": 7, "Z": 0}
 
 
 def paths_of(svg: str) -> list[ET.Element]:
@@ -23,7 +23,7 @@ def paths_of(svg: str) -> list[ET.Element]:
 
 
 def commands(data: str) -> list[tuple[str, tuple[float, ...]]]:
-    """Commands with their numbers, all as absolute M, L, C, A and Z."""
+    """Commands with their numbers, all as absolute M, L, Q, C, A and Z."""
     tokens = [match.group(0) for match in _TOKEN.finditer(data)]
     found: list[tuple[str, tuple[float, ...]]] = []
     index, letter, here, start = 0, "", (0.0, 0.0), (0.0, 0.0)
@@ -38,6 +38,10 @@ def commands(data: str) -> list[tuple[str, tuple[float, ...]]]:
             before = found[-1][1]
             mirrored = [2 * here[k] - before[2 + k] for k in (0, 1)] if found[-1][0] == "C" else list(here)
             command, values = "C", [*mirrored, *values]
+        if letter in "Tt":
+            before = found[-1][1]
+            mirrored = [2 * here[k] - before[k] for k in (0, 1)] if found[-1][0] == "Q" else list(here)
+            command, values = "Q", [*mirrored, *values]
         found.append((command, tuple(values)))
         letter = {"M": "L", "m": "l"}.get(letter, letter)  # further places are lines (SVG 1.1, 8.3.2)
         here = start if command == "Z" else (values[-2], values[-1])
@@ -75,6 +79,14 @@ def _beyond_chord(places: np.ndarray) -> float:
     return total
 
 
+def _handles(here: tuple[float, float], letter: str, values: tuple[float, ...]) -> list[tuple[float, ...]]:
+    """Both handles of a cubic, or of the one that a quadratic is: two thirds of the way to its own."""
+    if letter == "C":
+        return [values[:2], values[2:4]]
+    ends = (here, values[2:])
+    return [tuple(end[k] / 3 + 2 * values[k] / 3 for k in (0, 1)) for end in ends]
+
+
 def area_of(data: str) -> float:
     """Signed area of path data (y down, so a hole has the other sign): exact, by Green's theorem.
 
@@ -91,8 +103,8 @@ def area_of(data: str) -> float:
             rx, ry = values[0], values[1]
             radius, _, sweep = centre_of(in_circle(here, values), (1, 1, 0, *values[3:5], *in_circle(there, values)))
             total += rx * ry * radius**2 * (sweep - math.sin(sweep)) / 2
-        if letter == "C":
-            total += _beyond_chord(np.array([here, values[:2], values[2:4], there]))
+        if letter in "CQ":
+            total += _beyond_chord(np.array([here, *_handles(here, letter, values), there]))
         here = there
     return total
 

@@ -7,8 +7,10 @@ import re
 import xml.etree.ElementTree as ET
 from unittest import TestCase
 
+import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
+from svgpathtools import parse_path
 
 from kagami.exchange.artwork import Area, Artwork
 from kagami.exchange.finished import NothingToDraw, artwork
@@ -20,6 +22,10 @@ from kagami.geometry.figures import bar, circle, oval
 from kagami.geometry.measure.size import area, box, perimeter
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
+from kagami.geometry.table import tabulate
+from kagami.geometry.tolerance import STATED_ERROR
+from kagami.lettering.outlines import glyph_outline
+from kagami.lettering.shelf import face_named
 from tests.exchange.svg_reader import area_of, commands, paths_of, polygon_of
 from tests.geometry.standard_shapes import FAMILIES, O
 from tests.plan.marks import Builder, beams
@@ -132,3 +138,37 @@ class Ovals(TestCase):
             # Rounded radii weigh more where they are small.
             slack = 2e-6 * perimeter(piece) * max(rx / ry, ry / rx)
             self.assertAlmostEqual(abs(area_of(data)), area(piece), delta=slack)
+
+
+class Quadratics(TestCase):
+    def test_letters_leave_as_quadratics_and_every_point_within_the_stated_error(self) -> None:
+        cut = face_named("Jost").cut(600)
+        letters = [glyph_outline(cut, 0, cut.fonts[0].get_nominal_glyph(ord(one))) for one in "SRO&"]
+        for error in (STATED_ERROR, 0.01):
+            for letter in letters:
+                art = Artwork("Letter", (Area("letter", letter),), box(letter), 2.0)
+                (data,) = (path.get("d") or "" for path in paths_of(write_svg(art, error=error)))
+                self.assertIn("Q", {command for command, _ in commands(data)})
+                for place in outline_places(data):
+                    at = Point(art.box.left + place.real / 2, art.box.top - place.imag / 2)
+                    self.assertLess(off(letter, at), error / 2)
+
+    def test_readers_that_know_cubics_alone_get_no_others(self) -> None:
+        cut = face_named("Jost").cut(600)
+        letter = glyph_outline(cut, 0, cut.fonts[0].get_nominal_glyph(ord("S")))
+        art = Artwork("Letter", (Area("letter", letter),), box(letter), 2.0)
+        (data,) = (path.get("d") or "" for path in paths_of(write_svg(art, arcs=False)))
+        self.assertEqual({command for command, _ in commands(data)} - {"M", "L", "C", "Z"}, set())
+
+
+def outline_places(data: str) -> list[complex]:
+    """Places along all curves of path data, as another reader finds them."""
+    return [part.point(t) for part in parse_path(data) for t in np.linspace(0, 1, 9).tolist()]
+
+
+def off(shape: Shape, place: Point) -> float:
+    """How far a place lies from the outlines of a shape."""
+    table = tabulate([shape])
+    every, at = np.arange(len(table)), np.tile(np.array(place), (len(table), 1))
+    found = table.ask("point", every, table.ask("nearest", every, at), width=2) - at
+    return float(np.hypot(found[:, 0], found[:, 1]).min())

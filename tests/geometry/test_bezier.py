@@ -66,6 +66,29 @@ def flattened(shape: Shape, pieces: int = 400) -> shapely.Geometry:
     return whole
 
 
+class Quadratics(TestCase):
+    def test_a_quadratic_has_the_handle_where_its_tangents_meet(self) -> None:
+        handle = PARABOLA.quadratic_handle()
+        assert handle is not None
+        self.assertLess(handle.distance(Point(0, -1)), 1e-12)
+        # The tangents of y = x² at a and b meet at ((a + b) / 2, ab).
+        part = PARABOLA.stretch(0.1, 0.7).quadratic_handle()
+        assert part is not None
+        self.assertLess(part.distance(Point((-0.8 + 0.4) / 2, -0.8 * 0.4)), 1e-12)
+
+    def test_others_have_none_or_one_within_the_distance_asked_for(self) -> None:
+        bent = Cubic(Point(0, 0), Point(1, 2), Point(2, 2.5), Point(3, 1))
+        self.assertIsNone(bent.quadratic_handle())
+        (x0, y0), (x1, y1), (x2, y2), (x3, y3) = bent.start, bent.first_handle, bent.second_handle, bent.end
+        off = math.hypot(x3 - 3 * x2 + 3 * x1 - x0, y3 - 3 * y2 + 3 * y1 - y0) * math.sqrt(3) / 36
+        self.assertIsNone(bent.quadratic_handle(off * 0.999))
+        handle = bent.quadratic_handle(off * 1.001)
+        assert handle is not None
+        again = Cubic(bent.start, bent.start.lerp(handle, 2 / 3), bent.end.lerp(handle, 2 / 3), bent.end)
+        worst = max(bent.at(t).distance(again.at(t)) for t in np.linspace(0, 1, 2001).tolist())
+        self.assertAlmostEqual(worst, off, delta=1e-6)
+
+
 class ClosedForms(TestCase):
     def test_the_area_between_a_parabola_and_its_chord(self) -> None:
         # Source: two thirds of the rectangle round it (Archimedes, Quadrature of the Parabola).

@@ -1,4 +1,5 @@
-"""Path data in fewer characters: each command in the shorter of its absolute and its relative form.
+"""Path data in few characters: each command in the form that makes the whole shortest, each contour begun where it is
+said shortest.
 
 Places are kept as whole numbers of the last decimal, so that nothing drifts: what is written reads back to the same
 places. Source of the syntax: Scalable Vector Graphics (SVG) 1.1 (Second Edition), W3C 2011, chapter 8.3.
@@ -8,79 +9,199 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator, Sequence
-from typing import Final
+from dataclasses import dataclass
+from typing import Final, NamedTuple, TypeAlias
 
-_COMMAND: Final = re.compile(r"([MLACZ])([^MLACZ]*)")
+Place: TypeAlias = tuple[int, int]
+_COMMAND: Final = re.compile(r"([MLQACZ])([^MLQACZ]*)")
 _FLAGS: Final = (3, 4)
 """Where in an arc's numbers its flags stand."""
+BEGINNINGS: Final = 4
+"""So many places of a contour are tried as its beginning, besides its own."""
 
 
-def shorter(data: str, decimals: int) -> str:
-    """Path data of absolute M, L, A, C and Z commands, shortened; `decimals` is the most that its numbers have."""
+class _Part(NamedTuple):
+    """A line, curve or arc of a contour: its numbers are those of the absolute command."""
+
+    command: str
+    numbers: tuple[int, ...]
+    start: Place
+
+    @property
+    def end(self) -> Place:
+        return self.numbers[-2], self.numbers[-1]
+
+
+class _Form(NamedTuple):
+    """A way to say a command: its letter, and its numbers as the text after it."""
+
+    letter: str
+    text: str
+    first: str
+    tail: str
+    """Its first and its last number."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Said:
+    """A beginning of a contour that has been said in the fewest characters that end with a form."""
+
+    length: int
+    letter: str
+    tail: str
+    text: str
+    before: _Said | None = None
+
+    def whole(self) -> str:
+        """All of it."""
+        texts, now = [], self
+        while now.before is not None:
+            texts.append(now.text)
+            now = now.before
+        return "".join([now.text, *reversed(texts)])
+
+
+def shorter(data: str, decimals: int, slack: int = 0) -> str:
+    """Path data of absolute M, L, Q, A, C and Z commands, shortened; `decimals` is the most that its numbers have.
+
+    Handles may come to lie up to `slack` units of the last decimal from where they are, if a smooth curve says it
+    shorter: that moves no point by more than half of it (the greatest of 2t(1 − t)). Closed contours may begin at
+    another of their nodes.
+    """
     unit = 10**decimals
-    words: list[str] = []
-    at, begun, last, tail = (0, 0), (0, 0), "", ""
-    handle: tuple[int, int] | None = None
-    """The second handle of the cubic before, which a smooth one mirrors."""
+    texts: list[str] = []
+    at: Place | None = None
+    for begun, parts, closed in _contours(data, unit):
+        ways = ((way[0].start if way else begun, way) for way in _beginnings(parts, unit, closed=closed))
+        said = [(_spoken(start, way, at, unit, slack, closed=closed), start) for start, way in ways]
+        best, start = min(said, key=lambda one: one[0].length)
+        texts.append(best.whole() + ("z" if closed else ""))
+        at = start if closed or not parts else parts[-1].end
+    return "".join(texts)
+
+
+def _contours(data: str, unit: int) -> Iterator[tuple[Place, list[_Part], bool]]:
+    """Where each contour begins, its parts, and whether it is closed; one that is has its last line too."""
+    begun: Place = (0, 0)
+    parts: list[_Part] = []
+    waiting = False
     for command, text in _COMMAND.findall(data):
         if command == "Z":
-            words.append("z")
-            at, last, tail, handle = begun, "z", "", None
+            at = parts[-1].end if parts else begun
+            yield begun, [*parts, *([_Part("L", begun, at)] if at != begun else [])], True
+            parts, waiting = [], False
             continue
-        numbers = [round(float(word) * unit) for word in text.split()]
-        end = (numbers[-2], numbers[-1])
-        said = [_joined(form, unit, last, tail) for form in _forms(command, numbers, at, handle, first=not words)]
-        best, letter, tail = min(said, key=lambda one: len(one[0]))
-        words.append(best)
-        handle = (numbers[2], numbers[3]) if command == "C" else None
-        at, last = end, {"M": "L", "m": "l"}.get(letter, letter)
-        begun = end if command == "M" else begun
-    return "".join(words)
+        numbers = tuple(round(float(word) * unit) for word in text.split())
+        if command == "M":
+            if waiting:
+                yield begun, parts, False
+            begun, parts, waiting = (numbers[-2], numbers[-1]), [], True
+        else:
+            parts.append(_Part(command, numbers, parts[-1].end if parts else begun))
+    if waiting:
+        yield begun, parts, False
 
 
-def _forms(
-    command: str,
-    numbers: Sequence[int],
-    at: tuple[int, int],
-    handle: tuple[int, int] | None,
-    first: bool,
-) -> Iterator[tuple[str, tuple[int, ...]]]:
-    """The ways in which a command can be said: its letter and its numbers."""
-    x, y = at
-    end = (numbers[-2], numbers[-1])
-    yield command, tuple(numbers)
-    if command == "A":
-        yield "a", (*numbers[:-2], end[0] - x, end[1] - y)
-    elif not (command == "M" and first):
-        yield command.lower(), _from(numbers, at)
-    if command == "L" and end[1] == y:
-        yield "H", (end[0],)
-        yield "h", (end[0] - x,)
-    if command == "L" and end[0] == x:
-        yield "V", (end[1],)
-        yield "v", (end[1] - y,)
-    if command == "C" and handle is not None and (2 * x - handle[0], 2 * y - handle[1]) == tuple(numbers[:2]):
-        yield "S", tuple(numbers[2:])
-        yield "s", _from(numbers[2:], at)
-
-
-def _from(numbers: Sequence[int], at: tuple[int, int]) -> tuple[int, ...]:
-    """Places as they lie from another."""
-    return tuple(n - at[k % 2] for k, n in enumerate(numbers))
-
-
-def _joined(form: tuple[str, tuple[int, ...]], unit: int, last: str, tail: str) -> tuple[str, str, str]:
-    """A command in as few characters as the syntax allows, its letter, and the number with which it ends: no letter
-    where it is the one before, no space before a sign, nor before a point where the number before has one.
+def _beginnings(parts: list[_Part], unit: int, *, closed: bool) -> Iterator[list[_Part]]:
+    """The parts from where they begin now and, where they are closed, from where it is likely to be shorter: behind the
+    lines that are longest in words, which need not be said, or from nodes with few digits.
     """
-    letter, numbers = form
-    text, before = ("", tail) if letter == last else (letter, "")
+    yield parts
+    if not closed or len(parts) < 2:
+        return
+
+    def gain(k: int) -> int:
+        part = parts[k - 1]
+        if part.command == "L":
+            return min(len(form.text) for form in _forms(part, None, unit))
+        return -len(_number(part.end[0], unit)) - len(_number(part.end[1], unit))
+
+    for k in sorted(range(1, len(parts)), key=gain, reverse=True)[:BEGINNINGS]:
+        yield [*parts[k:], *parts[:k]]
+
+
+def _spoken(begun: Place, parts: list[_Part], at: Place | None, unit: int, slack: int, *, closed: bool) -> _Said:
+    """A contour's parts in the fewest characters (shortest path through the forms of its commands), from where the
+    contour before left off. A closing line need not be said.
+    """
+    left, down = at or (0, 0)  # what moves first is absolute in either form
+    ways = [_Said(*_moved("M", begun, unit)), _Said(*_moved("m", (begun[0] - left, begun[1] - down), unit))]
+    said = parts[:-1] if closed and parts and parts[-1].command == "L" else parts
+    before: _Part | None = None
+    for one in said:
+        part, forms = _smoothed(one, before, unit, slack)
+        ways = [min((_with(way, form) for way in ways), key=lambda one: one.length) for form in forms]
+        before = part
+    return min(ways, key=lambda one: one.length)
+
+
+def _moved(letter: str, numbers: Place, unit: int) -> tuple[int, str, str, str]:
+    form = _form(letter, numbers, unit)
+    text = letter + form.text
+    return len(text), {"M": "L", "m": "l"}[letter], form.tail, text
+
+
+def _with(way: _Said, form: _Form) -> _Said:
+    """One more command: no letter where it is the one before, no space before a sign, nor before a point where the
+    number before has one.
+    """
+    if form.letter != way.letter:
+        text = form.letter + form.text
+    elif form.first.startswith("-") or (form.first.startswith(".") and "." in way.tail):
+        text = form.text
+    else:
+        text = f" {form.text}"
+    return _Said(way.length + len(text), form.letter, form.tail, text, way)
+
+
+def _smoothed(part: _Part, before: _Part | None, unit: int, slack: int) -> tuple[_Part, list[_Form]]:
+    """A part and the forms of its command, after another of its contour. A quadratic that is said as a smooth one has
+    the handle that is read from there.
+    """
+    mirrored = _mirrored(part, before)
+    near = mirrored is not None and all(abs(a - b) <= slack for a, b in zip(mirrored, part.numbers, strict=False))
+    if mirrored is not None and near and part.command == "Q":
+        part = _Part("Q", (*mirrored, *part.end), part.start)
+    return part, list(_forms(part, mirrored if near else None, unit))
+
+
+def _mirrored(part: _Part, before: _Part | None) -> Place | None:
+    """The first handle of a smooth curve: that of the curve before, mirrored in the node."""
+    if before is None or part.command not in "CQ" or before.command != part.command:
+        return None
+    (x, y), (hx, hy) = part.start, before.numbers[-4:-2]
+    return 2 * x - hx, 2 * y - hy
+
+
+def _forms(part: _Part, mirrored: Place | None, unit: int) -> Iterator[_Form]:
+    """The ways in which a command can be said; with a mirrored handle as a smooth one."""
+    command, numbers, (x, y) = part
+    end = part.end
+    if command == "A":
+        yield _form("A", numbers, unit)
+        yield _form("a", (*numbers[:-2], end[0] - x, end[1] - y), unit)
+        return
+    if mirrored is not None:
+        command, numbers = {"C": "S", "Q": "T"}[command], numbers[2:]
+    yield _form(command, numbers, unit)
+    yield _form(command.lower(), tuple(n - (x, y)[k % 2] for k, n in enumerate(numbers)), unit)
+    if command == "L" and end[1] == y:
+        yield _form("H", end[:1], unit)
+        yield _form("h", (end[0] - x,), unit)
+    if command == "L" and end[0] == x:
+        yield _form("V", end[1:], unit)
+        yield _form("v", (end[1] - y,), unit)
+
+
+def _form(letter: str, numbers: Sequence[int], unit: int) -> _Form:
+    """Numbers in as few characters as the syntax allows."""
+    text, before, first = "", "", ""
     for k, number in enumerate(numbers):
         word = str(number // unit) if letter in "Aa" and k in _FLAGS else _number(number, unit)
         apart = before and not word.startswith("-") and not (word.startswith(".") and "." in before)
         text += f" {word}" if apart else word
-        before = word
-    return text, letter, before
+        before, first = word, first or word
+    return _Form(letter, text, first, before)
 
 
 def _number(number: int, unit: int) -> str:

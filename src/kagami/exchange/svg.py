@@ -22,7 +22,7 @@ from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.measure.size import Box
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
-from kagami.geometry.tolerance import SAME
+from kagami.geometry.tolerance import LENGTH, SAME
 
 HALF_TURN: Final = math.pi
 NEAR_HALF_TURN: Final = 0.02
@@ -39,6 +39,13 @@ class Frame:
     left: float = 0.0
     top: float = 0.0
     decimals: int = DECIMALS
+    slack: float = 0.0
+    """By how many units of the last decimal a point of a curve may be off in x and y, besides its rounding."""
+
+    @property
+    def unit(self) -> float:
+        """The last decimal's unit, in module units."""
+        return 1 / (self.scale * 10**self.decimals)
 
     def place(self, point: Point) -> str:
         """A place as two numbers."""
@@ -80,7 +87,7 @@ class PathPen:
         self.words.append(arc_data(arc, self.frame.place(end), self.frame))
 
     def cubic(self, cubic: Cubic, end: Point) -> None:
-        """C."""
+        """C, or Q where it is a quadratic."""
         self.words.append(cubic_data(cubic, self.frame.place(end), self.frame))
 
     def close(self) -> None:
@@ -92,7 +99,12 @@ class PathPen:
 
 
 class CubicPen(PathPen):
-    """The same for readers that know no arcs."""
+    """The same for readers that know no arcs, and no quadratics."""
+
+    def cubic(self, cubic: Cubic, end: Point) -> None:
+        """C."""
+        handles = (self.frame.place(handle) for handle in (cubic.first_handle, cubic.second_handle))
+        self.words.append(f"C{' '.join(handles)} {self.frame.place(end)}")
 
     def arc(self, arc: Arc | EllipticArc, end: Point) -> None:
         """C, several times."""
@@ -108,6 +120,13 @@ def decimals_for(error: float) -> int:
     (2, 3)
     """
     return max(0, min(9, math.ceil(-math.log10(error * math.sqrt(2)))))
+
+
+def _frame(scale: float, box: Box, error: float | None) -> Frame:
+    """The frame of a document in which every point is to lie within an error of where it should be."""
+    decimals = DECIMALS if error is None else decimals_for(error)
+    slack = 0.0 if error is None else max(0.0, error * 10**decimals / math.sqrt(2) - 0.5)
+    return Frame(scale, box.left, box.top, decimals, slack)
 
 
 def _metadata(art: Artwork) -> str:
@@ -137,7 +156,13 @@ def curve_data(curve: Curve, target: str, frame: Frame) -> str:
 
 
 def cubic_data(cubic: Cubic, target: str, frame: Frame) -> str:
-    """The command that draws a cubic to a place that is written already."""
+    """The command that draws a cubic to a place that is written already: a quadratic where it is one, or where half of
+    the frame's slack lets it pass for one. The other half is that of handles, which move a curve by half at most (see
+    `shorter`).
+    """
+    handle = cubic.quadratic_handle(max(LENGTH, frame.slack / 2 * frame.unit))
+    if handle is not None:
+        return f"Q{frame.place(handle)} {target}"
     return f"C{frame.place(cubic.first_handle)} {frame.place(cubic.second_handle)} {target}"
 
 
@@ -248,7 +273,7 @@ def write_svg(
     have as many decimals as that takes, six where none is stated.
     """
     box = Box(art.box.left - margin, art.box.bottom - margin, art.box.right + margin, art.box.top + margin)
-    frame = Frame(art.scale, box.left, box.top, DECIMALS if error is None else decimals_for(error))
+    frame = _frame(art.scale, box, error)
     width, height = frame.length(box.width), frame.length(box.height)
     size = (f"{width}{art.unit}", f"{height}{art.unit}") if pixels is None else pixels
     rows = [
@@ -272,6 +297,6 @@ def write_svg(
             fill = "currentColor"
         elif fills is Fills.ROLES and isinstance(area.fill, str):
             fill = f"var(--{_variable(area.role)}, {area.fill})"
-        data = shorter(path_data(area.shape, frame, arcs), frame.decimals)
+        data = shorter(path_data(area.shape, frame, arcs), frame.decimals, math.floor(frame.slack))
         rows.append(f'<path id="{identifier}" fill="{fill}" d="{data}"/>')
     return "\n".join([*rows, "</svg>", ""])

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
 
 from kagami.geometry.affine import Affine
 from kagami.geometry.point import Point
+from kagami.geometry.tolerance import LENGTH
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,6 +42,17 @@ class Cubic:
         from kagami.geometry.kinds import cubic
 
         return float(cubic.length(np.array([self.row()]))[0])
+
+    def quadratic_handle(self, within: float = LENGTH) -> Point | None:
+        """The one handle of a quadratic that runs within a distance of this, point by point; None where none does.
+
+        With d = p3 − 3·p2 + 3·p1 − p0 the cubic with the mean of what both handles ask for is off by
+        d/2 · t(1 − t)(1 − 2t), which is at most √3/36 · d (degree reduction).
+        """
+        (x0, y0), (x1, y1), (x2, y2), (x3, y3) = self.start, self.first_handle, self.second_handle, self.end
+        if math.hypot(x3 - 3 * x2 + 3 * x1 - x0, y3 - 3 * y2 + 3 * y1 - y0) * math.sqrt(3) / 36 > within:
+            return None
+        return Point((3 * (x1 + x2) - x0 - x3) / 4, (3 * (y1 + y2) - y0 - y3) / 4)
 
     def reversed(self) -> Cubic:
         """The same curve the other way."""

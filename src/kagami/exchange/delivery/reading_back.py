@@ -73,14 +73,14 @@ def read_back(reads: str, data: bytes) -> Found:
 
 def _svg(data: bytes) -> Found:
     from lxml import etree
-    from svgelements import Arc, Close, CubicBezier, Line, Move, Path
+    from svgelements import Arc, Close, CubicBezier, Line, Move, Path, QuadraticBezier
 
     root = etree.fromstring(data, etree.XMLParser(resolve_entities=False, no_network=True))
     width, height = (_millimetres(root.get(side)) for side in ("width", "height"))
     left, top, across, down = map(float, root.get("viewBox").split())
     scale = width / across
     areas: dict[str, float] = {}
-    counts = {Line: 0, Arc: 0, CubicBezier: 0}
+    counts = {Line: 0, Arc: 0, CubicBezier: 0, QuadraticBezier: 0}
     contours, pieces, needless, boxes, foreign = 0, 0, 0, [], _foreign_in_svg(root)
     for element in root.iter("{http://www.w3.org/2000/svg}path"):
         if element.get("id") is None:
@@ -107,7 +107,7 @@ def _svg(data: bytes) -> Found:
         tuple(float(scale * v) for v in box),  # type: ignore[arg-type]
         counts[Line],
         counts[Arc],
-        counts[CubicBezier],
+        counts[CubicBezier] + counts[QuadraticBezier],  # each stands for a cubic of the plan
         contours,
         pieces,
         needless,

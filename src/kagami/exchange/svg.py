@@ -28,7 +28,7 @@ HALF_TURN: Final = math.pi
 NEAR_HALF_TURN: Final = 0.02
 """Arcs this near to half a turn (radians) are split: beyond it, a centre shifts by a hundred roundings at most."""
 DECIMALS: Final = 6
-_NO_CHARACTER: Final = re.compile("[^\t\n\r\x20-\ud7ff\ue000-\ufffd\U00010000-\U0010ffff]")
+_NO_CHARACTER: Final = "[^\t\n\r\x20-\ud7ff\ue000-\ufffd\U00010000-\U0010ffff]"
 
 
 @dataclass(frozen=True, slots=True)
@@ -208,7 +208,9 @@ def xml_text(text: str) -> str:
 
     Source: Extensible Markup Language (XML) 1.0 (Fifth Edition), W3C 2008, production 2 (Char).
     """
-    return escape(_NO_CHARACTER.sub("\ufffd", text), quote=False)
+    if text.isascii() and text.isprintable():
+        return escape(text, quote=False)
+    return escape(re.sub(_NO_CHARACTER, "\ufffd", text), quote=False)
 
 
 def _free(name: str, taken: set[str]) -> str:

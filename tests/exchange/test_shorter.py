@@ -96,6 +96,11 @@ class Shorter(TestCase):
         self.assertEqual(said, {"M1 2V1H2l.111 6.777z"})
         self.assertEqual(shorter("M1 1L4 1", 3), "M1 1H4")
 
+    def test_what_is_no_longer_than_the_last_decimal_is_left_out(self) -> None:
+        self.assertEqual(shorter("M0 0L0.0001 0.0002A1 1 0 0 1 0 0L3 0L3 4Z", 2), "M0 0H3V4z")
+        self.assertEqual(shorter("M1 1L1.001 1ZM2 2L3 2L2 3Z", 2), "M2 3V2H3z")
+        self.assertEqual(shorter("M1 1L1.001 1Z", 2), "")
+
     def test_letters_are_chosen_for_what_follows(self) -> None:
         # A12 would be as long as a12, but after the relative one the next arc goes without its letter.
         data = "M32 16A16 16 0 0 0 0 16A4 4 0 0 1 8 16A12 12 0 0 1 32 16Z"

@@ -14,8 +14,9 @@ from typing import Final, NamedTuple, TypeAlias
 
 Place: TypeAlias = tuple[int, int]
 _COMMAND: Final = re.compile(r"([MLQACZ])([^MLQACZ]*)")
+_TURN: Final = 2
 _FLAGS: Final = (3, 4)
-"""Where in an arc's numbers its flags stand."""
+"""Where in an arc's numbers its rotation and its flags stand."""
 BEGINNINGS: Final = 4
 """So many places of a contour are tried as its beginning, besides its own."""
 
@@ -26,6 +27,8 @@ class _Part(NamedTuple):
     command: str
     numbers: tuple[int, ...]
     start: Place
+    turn: str = ""
+    """The rotation of an arc, as it stands: it has decimals of its own."""
 
     @property
     def end(self) -> Place:
@@ -71,35 +74,35 @@ def shorter(data: str, decimals: int, slack: int = 0) -> str:
     unit = 10**decimals
     texts: list[str] = []
     at: Place | None = None
-    for begun, parts, closed in _contours(data, unit):
-        ways = ((way[0].start if way else begun, way) for way in _beginnings(parts, unit, closed=closed))
-        said = [(_spoken(start, way, at, unit, slack, closed=closed), start) for start, way in ways]
-        best, start = min(said, key=lambda one: one[0].length)
+    for parts, closed in _contours(data, unit):
+        said = [(_spoken(way, at, unit, slack, closed=closed), way) for way in _beginnings(parts, unit, closed=closed)]
+        best, way = min(said, key=lambda one: one[0].length)
         texts.append(best.whole() + ("z" if closed else ""))
-        at = start if closed or not parts else parts[-1].end
+        at = way[0].start if closed else way[-1].end
     return "".join(texts)
 
 
-def _contours(data: str, unit: int) -> Iterator[tuple[Place, list[_Part], bool]]:
-    """Where each contour begins, its parts, and whether it is closed; one that is has its last line too."""
+def _contours(data: str, unit: int) -> Iterator[tuple[list[_Part], bool]]:
+    """The parts of each contour, and whether it is closed; one that is has its last line too. What is no longer than
+    the last decimal is left out.
+    """
     begun: Place = (0, 0)
     parts: list[_Part] = []
-    waiting = False
-    for command, text in _COMMAND.findall(data):
+    for command, text in _COMMAND.findall(f"{data}M0 0"):
+        at = parts[-1].end if parts else begun
         if command == "Z":
-            at = parts[-1].end if parts else begun
-            yield begun, [*parts, *([_Part("L", begun, at)] if at != begun else [])], True
-            parts, waiting = [], False
+            parts += [_Part("L", begun, at)] if at != begun else []
+        if command in "MZ":
+            if parts:
+                yield parts, command == "Z"
+            parts = []
+        if command == "Z":
             continue
         numbers = tuple(round(float(word) * unit) for word in text.split())
         if command == "M":
-            if waiting:
-                yield begun, parts, False
-            begun, parts, waiting = (numbers[-2], numbers[-1]), [], True
-        else:
-            parts.append(_Part(command, numbers, parts[-1].end if parts else begun))
-    if waiting:
-        yield begun, parts, False
+            begun = (numbers[-2], numbers[-1])
+        elif command in "CQ" or numbers[-2:] != at:  # what else ends where it begins is nothing (SVG 1.1, F.6.2)
+            parts.append(_Part(command, numbers, at, text.split()[_TURN] if command == "A" else ""))
 
 
 def _beginnings(parts: list[_Part], unit: int, *, closed: bool) -> Iterator[list[_Part]]:
@@ -120,13 +123,14 @@ def _beginnings(parts: list[_Part], unit: int, *, closed: bool) -> Iterator[list
         yield [*parts[k:], *parts[:k]]
 
 
-def _spoken(begun: Place, parts: list[_Part], at: Place | None, unit: int, slack: int, *, closed: bool) -> _Said:
+def _spoken(parts: list[_Part], at: Place | None, unit: int, slack: int, *, closed: bool) -> _Said:
     """A contour's parts in the fewest characters (shortest path through the forms of its commands), from where the
     contour before left off. A closing line need not be said.
     """
+    begun = parts[0].start
     left, down = at or (0, 0)  # what moves first is absolute in either form
     ways = [_Said(*_moved("M", begun, unit)), _Said(*_moved("m", (begun[0] - left, begun[1] - down), unit))]
-    said = parts[:-1] if closed and parts and parts[-1].command == "L" else parts
+    said = parts[:-1] if closed and parts[-1].command == "L" else parts
     before: _Part | None = None
     for one in said:
         part, forms = _smoothed(one, before, unit, slack)
@@ -175,11 +179,11 @@ def _mirrored(part: _Part, before: _Part | None) -> Place | None:
 
 def _forms(part: _Part, mirrored: Place | None, unit: int) -> Iterator[_Form]:
     """The ways in which a command can be said; with a mirrored handle as a smooth one."""
-    command, numbers, (x, y) = part
+    command, numbers, (x, y), turn = part
     end = part.end
     if command == "A":
-        yield _form("A", numbers, unit)
-        yield _form("a", (*numbers[:-2], end[0] - x, end[1] - y), unit)
+        yield _form("A", numbers, unit, turn)
+        yield _form("a", (*numbers[:-2], end[0] - x, end[1] - y), unit, turn)
         return
     if mirrored is not None:
         command, numbers = {"C": "S", "Q": "T"}[command], numbers[2:]
@@ -193,11 +197,13 @@ def _forms(part: _Part, mirrored: Place | None, unit: int) -> Iterator[_Form]:
         yield _form("v", (end[1] - y,), unit)
 
 
-def _form(letter: str, numbers: Sequence[int], unit: int) -> _Form:
+def _form(letter: str, numbers: Sequence[int], unit: int, turn: str = "") -> _Form:
     """Numbers in as few characters as the syntax allows."""
     text, before, first = "", "", ""
     for k, number in enumerate(numbers):
-        word = str(number // unit) if letter in "Aa" and k in _FLAGS else _number(number, unit)
+        word = _number(number, unit)
+        if turn:
+            word = turn if k == _TURN else str(number // unit) if k in _FLAGS else word
         apart = before and not word.startswith("-") and not (word.startswith(".") and "." in before)
         text += f" {word}" if apart else word
         before, first = word, first or word

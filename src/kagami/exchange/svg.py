@@ -186,7 +186,10 @@ def arc_data(arc: Arc | EllipticArc, target: str, frame: Frame) -> str:
     radii = " ".join(frame.number(max(axis * frame.scale - less, 0.0)) for axis in axes)
     turned = 0.0 if isinstance(arc, Arc) else -math.degrees(arc.rotation)  # y points down in SVG
     sweep = 0 if arc.sweep > 0 else 1
-    return f"A{radii} {frame.number(turned)} {1 if off_half > 0 else 0} {sweep} {target}"
+    # The end of the longer axis moves by the angle times its length: of that as many decimals are kept.
+    finer = math.ceil(math.log10(max(1.0, math.radians(max(axes) * frame.scale))))
+    turn = replace(frame, decimals=frame.decimals + finer).number(turned)
+    return f"A{radii} {turn} {1 if off_half > 0 else 0} {sweep} {target}"
 
 
 def _reaches(arc: Arc, target: str, frame: Frame) -> bool:

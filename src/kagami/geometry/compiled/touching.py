@@ -32,6 +32,36 @@ def _step(gap: complex, back: complex, det: float) -> float:
     return min(max(turn(gap, back) / det, -0.5), 0.5) if abs(det) > np.finfo(np.float64).tiny else 0.0
 
 
+@compiled
+def _followed(
+    curves: tuple[int, Floats, int, Floats],
+    sizes: tuple[float, float],
+    turned: float,
+    radius: float,
+    ways: tuple[int, int, float],
+) -> tuple[float, float, bool]:
+    """The parameters at which an arc that grows in a corner comes to touch, and whether it was followed to its end."""
+    of, row, other, beside = curves
+    radius_steps, newton_steps, astray = ways
+    side, reach = np.sign(turned), math.tan(min(abs(turned), math.pi * 0.99) / 2)
+    steps = 1 if of == LINE and other == LINE else radius_steps
+    t, s = 1.0 - radius / steps * reach / sizes[0], radius / steps * reach / sizes[1]
+    for step in range(1, steps + 1):
+        now = radius * step / steps
+        near = ROUNDING if step == steps else ON_THE_WAY
+        for _ in range(newton_steps):
+            one, along = _parallel(of, row, t, side * now)
+            two, back = _parallel(other, beside, s, side * now)
+            det = turn(along, back)
+            move_t, move_s = _step(two - one, back, det), _step(two - one, along, det)
+            t, s = t + move_t, s + move_s
+            if max(abs(move_t), abs(move_s)) <= near:
+                break
+        if t < -astray or s > 1 + astray:
+            return t, s, False
+    return t, s, True
+
+
 @compiled_for(
     "int64[:], float64[:, :], float64[:], int64[:], int64[:], float64[:], float64[:], int64, int64, float64, boolean"
 )
@@ -51,39 +81,20 @@ def touches(
     """For each corner the parameters on both curves, the arc's centre (n, 2), and whether it is there. The first that
     is not there ends it, unless `each` is asked for.
     """
-    count = len(turns)
+    count, ways = len(turns), (radius_steps, newton_steps, astray)
     answer_t, answer_s = np.ones(count), np.zeros(count)
     centres, found = np.zeros((count, 2)), np.zeros(count, np.bool_)
     for n in range(count):
-        of, other = kind[before[n]], kind[after[n]]
-        row, beside = rows[before[n]], rows[after[n]]
-        size_t, size_s = lengths[before[n]], lengths[after[n]]
-        side = np.sign(turns[n])
-        reach = math.tan(min(abs(turns[n]), math.pi * 0.99) / 2)
-        steps = 1 if of == LINE and other == LINE else radius_steps
-        t, s, lost = 1.0, 0.0, False
-        for step in range(1, steps + 1):
-            now = radii[n] * step / steps
-            if step == 1:
-                t, s = t - now * reach / size_t, s + now * reach / size_s
-            near = ROUNDING if step == steps else ON_THE_WAY
-            for _ in range(newton_steps):
-                one, along = _parallel(of, row, t, side * now)
-                two, back = _parallel(other, beside, s, side * now)
-                det = turn(along, back)
-                move_t, move_s = _step(two - one, back, det), _step(two - one, along, det)
-                t, s = t + move_t, s + move_s
-                if max(abs(move_t), abs(move_s)) <= near:
-                    break
-            lost = t < -astray or s > 1 + astray
-            if lost:
-                break
-        if not lost:
-            one, _ = _parallel(of, row, t, side * radii[n])
-            two, _ = _parallel(other, beside, s, side * radii[n])
+        b, a = before[n], after[n]
+        curves, sizes = (kind[b], rows[b], kind[a], rows[a]), (lengths[b], lengths[a])
+        t, s, followed = _followed(curves, sizes, turns[n], radii[n], ways)
+        if followed:
+            away = np.sign(turns[n]) * radii[n]
+            one, _ = _parallel(kind[b], rows[b], t, away)
+            two, _ = _parallel(kind[a], rows[a], s, away)
             middle = (one + two) / 2
             centres[n, 0], centres[n, 1] = middle.real, middle.imag
-            slack_t, slack_s = LENGTH / size_t, LENGTH / size_s
+            slack_t, slack_s = LENGTH / sizes[0], LENGTH / sizes[1]
             on_both = -slack_t <= t <= 1 + slack_t and -slack_s <= s <= 1 + slack_s
             found[n] = abs(one - two) <= LENGTH and on_both
             answer_t[n], answer_s[n] = min(max(t, 0.0), 1.0), min(max(s, 0.0), 1.0)

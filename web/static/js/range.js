@@ -49,6 +49,10 @@ main.addEventListener("pointerdown", (event) => {
 
 document.addEventListener("pointermove", (event) => {
   if (!held || event.pointerId !== held.pointer) return;
+  if (event.buttons === 0) {
+    leaveOff(); // it was let go of outside the window
+    return;
+  }
   const way = event.clientX - held.from;
   if (held.by === null && Math.abs(way) < FAR) return;
   if (held.by === null) {

@@ -253,4 +253,8 @@ class Arrangements(TestCase):
 
 class Written(TestCase):
     def test_a_cubic_leaves_as_a_cubic(self) -> None:
-        self.assertEqual(path_data(bowl(), Frame(decimals=3)), "M-1 -1C-0.333 0.333 0.333 0.333 1 -1Z")
+        bent = Shape((Outline((Cubic(Point(0, 0), Point(1, 2), Point(2, 2.5), Point(3, 1)),), closed=False),))
+        self.assertEqual(path_data(bent, Frame(decimals=3)), "M0 0C1 -2 2 -2.5 3 -1")
+        # The parabola is a quadratic, and the cubic that it was raised to where no others are known.
+        self.assertEqual(path_data(bowl(), Frame(decimals=3)), "M-1 -1Q0 1 1 -1Z")
+        self.assertEqual(path_data(bowl(), Frame(decimals=3), arcs=False), "M-1 -1C-0.333 0.333 0.333 0.333 1 -1Z")

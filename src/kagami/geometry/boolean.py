@@ -12,6 +12,7 @@ from kagami.geometry.arrangement import arrange
 from kagami.geometry.arrays import Bools, clustered
 from kagami.geometry.outline import Shape
 from kagami.geometry.selection import outline_of_faces
+from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import JOINT
 
 
@@ -56,7 +57,8 @@ def combine(operation: Operation, shapes: Sequence[Shape]) -> Shape:
 
 
 def _nodes_close(shape: Shape) -> bool:
-    places = np.array(shape.nodes)
+    table = tabulate([shape])
+    places = table.ask("point", np.arange(len(table)), np.zeros(len(table)), width=2)
     return clustered(places, JOINT)[1] < len(places)
 
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from kagami.geometry.affine import Affine
 from kagami.geometry.bezier import Cubic
+from kagami.geometry.columns import Columns
 from kagami.geometry.curves import Curve
 from kagami.geometry.point import Point
 
@@ -37,22 +38,79 @@ class Outline:
         return image.reversed() if by.determinant < 0 else image
 
 
-@dataclass(frozen=True, slots=True)
 class Shape:
-    """An area: outer outlines counter-clockwise, holes clockwise, or open lines that bound nothing."""
+    """An area: outer outlines counter-clockwise, holes clockwise, or open lines that bound nothing.
 
-    outlines: tuple[Outline, ...] = ()
+    It holds its outlines as typed values, as columns of numbers, or both: the kernel hands over columns, which become
+    values when somebody asks for them. Shapes are immutable, and equal where their curves are.
+    """
+
+    __slots__ = ("_columns", "_outlines")
+    _outlines: tuple[Outline, ...] | None
+    _columns: Columns | None
+
+    def __init__(self, outlines: tuple[Outline, ...] = (), *, columns: Columns | None = None) -> None:
+        object.__setattr__(self, "_outlines", outlines if columns is None else None)
+        object.__setattr__(self, "_columns", columns)
+
+    @property
+    def outlines(self) -> tuple[Outline, ...]:
+        """The outlines as typed values."""
+        if self._outlines is None:
+            object.__setattr__(self, "_outlines", self._made())
+        return self._outlines or ()
+
+    @property
+    def columns(self) -> Columns | None:
+        """The outlines in columns, where they came so from the kernel."""
+        return self._columns
+
+    def _made(self) -> tuple[Outline, ...]:
+        if self._columns is None:
+            return ()
+        curves, begin = self._columns.curves(), self._columns.begin.tolist()
+        closed = self._columns.closed.tolist()
+        return tuple(Outline(curves[a:b], c) for a, b, c in zip(begin, begin[1:], closed, strict=False))
+
+    def __setattr__(self, name: str, value: object) -> None:
+        raise AttributeError(f"a shape is immutable: {name} cannot be set")
+
+    def __delattr__(self, name: str) -> None:
+        raise AttributeError(f"a shape is immutable: {name} cannot be deleted")
+
+    def __eq__(self, other: object) -> bool:
+        return self.outlines == other.outlines if isinstance(other, Shape) else NotImplemented
+
+    def __hash__(self) -> int:
+        return hash(self.outlines)
+
+    def __repr__(self) -> str:
+        return f"Shape(outlines={self.outlines!r})"
+
+    def __reduce__(self) -> tuple[type[Shape], tuple[tuple[Outline, ...]]]:
+        return Shape, (self.outlines,)
 
     def __iter__(self) -> Iterator[Outline]:
         return iter(self.outlines)
 
     def __bool__(self) -> bool:
-        return bool(self.outlines)
+        return len(self) > 0
+
+    def __len__(self) -> int:
+        """How many outlines there are."""
+        return len(self._columns.closed) if self._columns is not None else len(self.outlines)
 
     @property
     def closed(self) -> bool:
         """Whether every outline is closed."""
+        if self._columns is not None:
+            return bool(self._columns.closed.all())
         return all(outline.closed for outline in self.outlines)
+
+    @property
+    def count(self) -> int:
+        """How many curves there are."""
+        return len(self._columns.kind) if self._columns is not None else sum(len(line.curves) for line in self.outlines)
 
     @property
     def curves(self) -> tuple[Curve, ...]:

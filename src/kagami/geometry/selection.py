@@ -3,15 +3,20 @@
 from __future__ import annotations
 
 import itertools
+from typing import TypeAlias
 
 import numpy as np
 
 from kagami.geometry.arrangement import Arrangement, arrange
 from kagami.geometry.arrays import Bools, Floats, Ints, lengths, sums_by
+from kagami.geometry.columns import Columns
 from kagami.geometry.joining import merged
 from kagami.geometry.loading import quick
 from kagami.geometry.outline import Shape
 from kagami.geometry.tolerance import CRUMB
+
+Runs: TypeAlias = tuple[Ints, Floats, Floats, Ints]
+"""Stretches of curves along chains: curve, from, to; and where those of each chain begin (one more at the end)."""
 
 
 def outline_of_faces(arrangement: Arrangement, selected: Bools) -> Shape:
@@ -26,12 +31,15 @@ def outline_of_faces(arrangement: Arrangement, selected: Bools) -> Shape:
         raise AssertionError("the unbounded face cannot be selected")
     half_edges, begin = _chains(arrangement, selected)
     curve, low, high, start = _runs(arrangement, half_edges, begin)
-    # As plain numbers: the curves are made one by one from here on.
+    wide = _wide(arrangement, half_edges, begin, (curve, low, high, start))
+    loops = quick("joining")
+    if loops is not None:
+        table = arrangement.table
+        kind, rows, first = loops.outlines(table.kind, table.rows, curve, low, high, start, wide)
+        return Shape(columns=Columns(kind, rows, first, np.ones(len(first) - 1, np.bool_)))
     stretches = list(zip(curve.tolist(), low.tolist(), high.tolist(), strict=True))
-    bounds = start.tolist()
-    loops = [stretches[a:b] for a, b in itertools.pairwise(bounds)]
-    wide = _wide(arrangement, half_edges, begin, loops)
-    outlines = (merged(arrangement.table.curve(*run) for run in loops[k]) for k in wide)
+    chains = (stretches[start[k] : start[k + 1]] for k in wide.tolist())
+    outlines = (merged(arrangement.table.curve(*stretch) for stretch in chain) for chain in chains)
     return Shape(tuple(outline for outline in outlines if outline.curves))
 
 
@@ -110,17 +118,16 @@ def _simple(loop: list[int], tail: dict[int, int]) -> list[list[int]]:
     return [way, *reversed(found)]
 
 
-def _wide(
-    arrangement: Arrangement, half_edges: Ints, begin: Ints, runs: list[list[tuple[int, float, float]]]
-) -> list[int]:
+def _wide(arrangement: Arrangement, half_edges: Ints, begin: Ints, runs: Runs) -> Ints:
     """Which chains hold some area: more than their edges would at the width of the tolerance."""
-    if len(runs) == 0:
-        return []
     areas, around = _sizes(arrangement, half_edges, begin)
+    curve, low, high, start = runs
     # Chords fall short of the curves; where that could matter the curves themselves are measured.
-    for loop in np.flatnonzero((np.abs(areas) <= 4 * CRUMB * around) & (np.abs(areas) > CRUMB * around / 4)).tolist():
-        around[loop] = sum(arrangement.table.curve(*run).length for run in runs[loop])
-    return np.flatnonzero(np.abs(areas) > CRUMB * around / 2).tolist()
+    for chain in np.flatnonzero((np.abs(areas) <= 4 * CRUMB * around) & (np.abs(areas) > CRUMB * around / 4)).tolist():
+        mine = slice(start[chain], start[chain + 1])
+        stretches = zip(curve[mine].tolist(), low[mine].tolist(), high[mine].tolist(), strict=True)
+        around[chain] = sum(arrangement.table.curve(*stretch).length for stretch in stretches)
+    return np.flatnonzero(np.abs(areas) > CRUMB * around / 2)
 
 
 def _sizes(arrangement: Arrangement, half_edges: Ints, begin: Ints) -> tuple[Floats, Floats]:
@@ -138,14 +145,14 @@ def _sizes(arrangement: Arrangement, half_edges: Ints, begin: Ints) -> tuple[Flo
     return sums_by(which, len(begin) - 1, areas), sums_by(which, len(begin) - 1, chord)
 
 
-def _runs(arrangement: Arrangement, half_edges: Ints, begin: Ints) -> tuple[Ints, Floats, Floats, Ints]:
+def _runs(arrangement: Arrangement, half_edges: Ints, begin: Ints) -> Runs:
     """The stretches of source curves that chains run through, as long as they can be: curve, from, to; and where those
     of each chain begin (one more at the end).
     """
     edges = arrangement.edges
     loops = quick("choosing")
     if loops is not None:
-        found: tuple[Ints, Floats, Floats, Ints] = loops.runs(half_edges, begin, edges.curve, edges.t0, edges.t1)
+        found: Runs = loops.runs(half_edges, begin, edges.curve, edges.t0, edges.t1)
         return found
     chains = [_runs_of(arrangement, half_edges[a:b].tolist()) for a, b in itertools.pairwise(begin.tolist())]
     rows = np.array([run for runs in chains for run in runs]).reshape(-1, 3)

@@ -10,13 +10,13 @@ import numpy as np
 
 from kagami.geometry.arrays import Bools, Floats, Ints, cross, frozen
 from kagami.geometry.bezier import Cubic
+from kagami.geometry.columns import Columns, curve_of, together
 from kagami.geometry.curves import Arc, Curve, Line
 from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.errors import TooLarge
 from kagami.geometry.kinds import ARC, CUBIC, ELLIPSE, KINDS, LINE, WIDTH
 from kagami.geometry.loading import quick
 from kagami.geometry.outline import Shape
-from kagami.geometry.point import Point
 
 MOST_CURVES = 20_000
 _LENGTHS = {LINE: 4, ARC: 3, ELLIPSE: 4, CUBIC: 8}
@@ -149,14 +149,7 @@ class CurveTable:
 
     def source(self, index: int) -> Curve:
         """A whole curve as a typed value."""
-        kind, (a, b, c, d, e, f, g, h) = self._plain[index]
-        if kind == LINE:
-            return Line(Point(a, b), Point(c, d))
-        if kind == CUBIC:
-            return Cubic(Point(a, b), Point(c, d), Point(e, f), Point(g, h))
-        if kind == ELLIPSE:
-            return EllipticArc(Point(a, b), c, d, e, f, g)
-        return Arc(Point(a, b), c, d, e)
+        return curve_of(*self._plain[index])
 
     @cached_property
     def _plain(self) -> list[tuple[int, list[float]]]:
@@ -179,19 +172,42 @@ def tabulate(shapes: Sequence[Shape]) -> CurveTable:
     Raises:
         TooLarge: more than `MOST_CURVES` curves.
     """
-    entries = [
-        (curve, owner, not outline.closed)
-        for owner, shape in enumerate(shapes)
-        for outline in shape
-        for curve in outline.curves
-    ]
-    if len(entries) > MOST_CURVES:
-        raise TooLarge("lines and arcs", len(entries), MOST_CURVES)
-    rows = [(*row, *PADDING[len(row) :]) for row in (curve.row() for curve, _, _ in entries)]
-    return CurveTable(
-        kind=np.array([_KIND_OF[type(curve)] for curve, _, _ in entries], dtype=np.intp),
-        rows=np.array(rows, dtype=np.float64).reshape(len(rows), WIDTH),
-        owner=np.array([owner for _, owner, _ in entries], dtype=np.intp),
-        cuts=np.array([cuts for _, _, cuts in entries], dtype=bool),
-        owners=len(shapes),
-    )
+    columns, owner = gathered(shapes)
+    cuts = np.repeat(~columns.closed, np.diff(columns.begin))
+    return CurveTable(columns.kind, columns.rows, owner, cuts, len(shapes))
+
+
+def gathered(shapes: Sequence[Shape]) -> tuple[Columns, Ints]:
+    """The outlines of shapes one after the other, and the index of the shape that each curve belongs to, (n,).
+
+    Raises:
+        TooLarge: more than `MOST_CURVES` curves.
+    """
+    parts: list[Columns] = []
+    values: list[Shape] = []
+    for shape in shapes:
+        if shape.columns is None:
+            values.append(shape)
+            continue
+        if values:
+            parts.append(_columns_of_values(values))
+            values = []
+        parts.append(shape.columns)
+    if values:
+        parts.append(_columns_of_values(values))
+    columns = together(parts)
+    if len(columns.kind) > MOST_CURVES:
+        raise TooLarge("lines and arcs", len(columns.kind), MOST_CURVES)
+    owner = np.repeat(np.arange(len(shapes)), [len(shape) for shape in shapes])
+    return columns, np.repeat(owner, np.diff(columns.begin))
+
+
+def _columns_of_values(shapes: Sequence[Shape]) -> Columns:
+    """The typed values of shapes as columns."""
+    outlines = [outline for shape in shapes for outline in shape.outlines]
+    curves = [curve for outline in outlines for curve in outline.curves]
+    rows = [(*row, *PADDING[len(row) :]) for row in [curve.row() for curve in curves]]
+    begin = np.cumsum([0, *[len(outline.curves) for outline in outlines]])
+    closed = np.array([outline.closed for outline in outlines], dtype=np.bool_)
+    kind = np.array([_KIND_OF[type(curve)] for curve in curves], dtype=np.intp)
+    return Columns(kind, np.array(rows, dtype=np.float64).reshape(len(rows), WIDTH), begin, closed)

@@ -108,4 +108,4 @@ class Figure:
     @property
     def curves(self) -> int:
         """How many curves it has."""
-        return sum(len(outline.curves) for shape in self.copies for outline in shape)
+        return sum(shape.count for shape in self.copies)

@@ -47,5 +47,5 @@ def _arranged(chains: Chains, scale: float) -> Arrangement:
     winding = windings(edges, face[:n], face[n:], count, drawn.table.owners)
     if scale != 1.0:
         edges = replace(edges, places=edges.places / scale)
-        cycles = replace(cycles, area=cycles.area / scale**2)
+        cycles = replace(cycles, area=cycles.area / scale**2, edge_areas=cycles.edge_areas / scale**2)
     return Arrangement(chains.table, edges, cycles, face_of_cycle, count, winding, scale)

@@ -10,7 +10,7 @@ import numpy as np
 
 from kagami.geometry.arrangement.rays import NONE, first_met
 from kagami.geometry.arrangement.split import Edges
-from kagami.geometry.arrangement.trace import Cycles, cycle_moments, edge_areas, twins
+from kagami.geometry.arrangement.trace import Cycles, cycle_moments, twins
 from kagami.geometry.arrays import Bools, Floats, Ints, sums_by
 from kagami.geometry.table import CurveTable
 
@@ -56,10 +56,10 @@ class Arrangement:
         """Which shapes cover which faces, (faces, shapes), by the even-odd rule."""
         return np.asarray(self.winding % 2 != 0)
 
-    @cached_property
+    @property
     def edge_areas(self) -> Floats:
         """What each edge adds to the area on its left, (n,), by Green's theorem."""
-        return edge_areas(self.table, self.edges)
+        return self.cycles.edge_areas
 
     @cached_property
     def areas(self) -> Floats:

@@ -16,7 +16,7 @@ from kagami.geometry.kinds import CUBIC, LINE, cubic
 from kagami.geometry.kinds.polynomials import real_roots
 from kagami.geometry.loading import quick
 from kagami.geometry.outline import Shape
-from kagami.geometry.table import CurveTable, tabulate
+from kagami.geometry.table import CurveTable, gathered
 from kagami.geometry.tolerance import CUSP, JOINT, LENGTH, ROUNDING, SAME_STOP, STRAIGHT
 
 
@@ -37,14 +37,15 @@ def chains_of(shapes: Sequence[Shape]) -> Chains:
     Raises:
         TooLarge: more curves than the kernel takes on.
     """
-    table = tabulate(shapes)
-    counts = [len(outline.curves) for shape in shapes for outline in shape]
-    outline = np.repeat(np.arange(len(counts)), counts)
+    columns, owner = gathered(shapes)
+    outline = np.repeat(np.arange(len(columns.closed)), np.diff(columns.begin))
+    table = CurveTable(columns.kind, columns.rows, owner, ~columns.closed[outline], len(shapes))
     if len(table) == 0:
         return Chains(table, outline, outline)
     table, outline = _regular(table, outline)
-    table, outline = _without_crumbs(table, outline)
-    table, outline = _bridged(table, outline)
+    if not _walks(table, outline):
+        table, outline = _without_crumbs(table, outline)
+        table, outline = _bridged(table, outline)
     return Chains(table, *_joints(table, outline))
 
 
@@ -107,6 +108,14 @@ def _stops(rows: Floats) -> tuple[Floats, Bools]:
 def _turns(power: Floats) -> Floats:
     """Where the derivative of each polynomial of degree three vanishes, (n, 2)."""
     return real_roots(np.stack([3 * power[:, 3], 2 * power[:, 2], power[:, 1]], axis=1), 0.0, 1.0)
+
+
+def _walks(table: CurveTable, outline: Ints) -> bool:
+    """Whether nothing is to be left out and no line to be put in; where that is not known, it is not so."""
+    loops = quick("splitting")
+    if loops is None:
+        return False
+    return bool(loops.walks(outline, table.cuts, table.boxes, table.starts, table.ends, LENGTH, JOINT))
 
 
 def _without_crumbs(table: CurveTable, outline: Ints) -> tuple[CurveTable, Ints]:

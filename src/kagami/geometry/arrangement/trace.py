@@ -21,13 +21,15 @@ TURN = 2 * np.pi
 @dataclass(frozen=True, slots=True)
 class Cycles:
     """`following` (2n,) the next half-edge round the face on the left; `cycle` (2n,) its boundary cycle; for each cycle
-    its signed `area` and its connected `component`, (c,).
+    its signed `area` and its connected `component`, (c,); `edge_areas` (n,) is what each edge adds to the area on its
+    left.
     """
 
     following: Ints
     cycle: Ints
     area: Floats
     component: Ints
+    edge_areas: Floats
 
 
 def twins(half_edges: Ints, edges: int) -> Ints:
@@ -41,7 +43,8 @@ def trace(table: CurveTable, edges: Edges) -> Cycles:
     if loops is not None:
         stretches = (edges.tail, edges.head, edges.curve, edges.t0, edges.t1)
         order, begin = loops.round_vertices(table.kind, table.rows, len(edges.places), *stretches)
-        return Cycles(*loops.cycles(edges.places, edges.tail, edges.head, order, begin, edge_areas(table, edges)))
+        areas = _edge_areas(table, edges)
+        return Cycles(*loops.cycles(edges.places, edges.tail, edges.head, order, begin, areas), areas)
     n = len(edges.tail)
     tail = np.concatenate([edges.tail, edges.head])
     order = _sorted_round_vertices(table, edges, tail)
@@ -52,10 +55,11 @@ def trace(table: CurveTable, edges: Edges) -> Cycles:
     before[starts] = np.append(starts[1:], 2 * n)[: len(starts)] - 1
     following[twins(order, n)] = order[before]
     cycle, count = cycles_of(following)
-    area = sums_by(cycle, count, _both_ways(edge_areas(table, edges)))
+    areas = _edge_areas(table, edges)
+    area = sums_by(cycle, count, _both_ways(areas))
     component = np.zeros(count, dtype=np.intp)
     component[cycle] = np.unique(linked(len(edges.places), edges.tail, edges.head)[tail], return_inverse=True)[1]
-    return Cycles(following, cycle, area, component)
+    return Cycles(following, cycle, area, component, areas)
 
 
 def cycle_moments(table: CurveTable, edges: Edges, cycles: Cycles) -> Floats:
@@ -66,7 +70,7 @@ def cycle_moments(table: CurveTable, edges: Edges, cycles: Cycles) -> Floats:
     return sums_by(cycles.cycle, len(cycles.area), _both_ways(moments))
 
 
-def edge_areas(table: CurveTable, edges: Edges) -> Floats:
+def _edge_areas(table: CurveTable, edges: Edges) -> Floats:
     """Area that each edge adds, by Green's theorem: that of its chord seen from the origin, and what lies beyond."""
     loops = quick("tracing")
     if loops is not None:

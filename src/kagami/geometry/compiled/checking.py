@@ -65,13 +65,14 @@ def jumps_by_turns(winding: np.ndarray, face: Ints, member_edge: Ints, member_ow
     n = len(face) // 2
     members, begin = bucketed(member_edge, n)
     owners = winding.shape[1]
+    around = np.ascontiguousarray(winding)  # known to lie in one piece, many are compared at once
     jump = np.zeros(owners, np.int16)
     for k in range(n):
         for m in range(begin[k], begin[k + 1]):
             jump[member_owner[members[m]]] += np.int16(member_turn[members[m]])
         left, right, off = face[k], face[k + n], np.int16(0)
-        for owner in range(owners):  # without a branch, so that many are compared at once
-            off |= winding[left, owner] - winding[right, owner] - jump[owner]
+        for owner in range(owners):  # without a branch, for the same reason
+            off |= around[left, owner] - around[right, owner] - jump[owner]
         if off != 0:
             return False
         for m in range(begin[k], begin[k + 1]):
@@ -95,6 +96,7 @@ def areas_add_up(
 ) -> bool:
     """Whether the areas of the bounded faces, as often as a shape goes round them, add up to that of its own curves."""
     owners = winding.shape[1]
+    around = np.ascontiguousarray(winding)
     off, slack = np.zeros(owners), np.full(owners, width)
     for k in range(len(owner)):
         if not cuts[k]:
@@ -103,7 +105,7 @@ def areas_add_up(
             slack[owner[k]] += spans[k]
     for face in range(1, len(areas)):
         for shape in range(owners):
-            off[shape] += areas[face] * winding[face, shape]
+            off[shape] += areas[face] * around[face, shape]
     return bool((np.abs(off) <= width * slack).all())
 
 

@@ -119,6 +119,41 @@ def closes(of: int, row: Floats) -> bool:
 
 
 @compiled
+def put(row: Floats, k: int, at: complex) -> None:
+    """Put a place into a row, as control point k, end k or centre."""
+    row[2 * k], row[2 * k + 1] = at.real, at.imag
+
+
+@compiled
+def start(of: int, row: Floats) -> complex:
+    """Where a curve begins."""
+    return place(of, row, 0.0) if of in (ARC, ELLIPSE) else corner(row, 0)
+
+
+@compiled
+def end(of: int, row: Floats) -> complex:
+    """Where a curve ends; a whole circle or ellipse ends exactly where it begins."""
+    if of in (ARC, ELLIPSE):
+        return place(of, row, 0.0 if closes(of, row) else 1.0)
+    return corner(row, 1 if of == LINE else 3)
+
+
+@compiled
+def reverse(of: int, row: Floats) -> None:
+    """Run a curve the other way."""
+    if of in (ARC, ELLIPSE):
+        angle = 3 if of == ARC else 5
+        row[angle], row[angle + 1] = row[angle] + row[angle + 1], -row[angle + 1]
+        return
+    last = 2 if of == LINE else 6
+    for k in range(0, last // 2 + 1, 2):
+        far = last - k
+        if far > k:
+            row[k], row[far] = row[far], row[k]
+            row[k + 1], row[far + 1] = row[far + 1], row[k + 1]
+
+
+@compiled
 def parameter(start: float, sweep: float, theta: float) -> float:
     """The parameter of an angle: t in [0, 2π/|sweep|), so that t > 1 means off the arc."""
     way = (theta - start if sweep > 0 else start - theta) % TURN

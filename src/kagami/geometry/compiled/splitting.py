@@ -187,6 +187,22 @@ def merged(
     return label, turn, chosen[:size].copy()
 
 
+@compiled_for("int64[:], boolean[:], float64[:, :], float64[:, :], float64[:, :], float64, float64")
+def walks(outline: Ints, cuts: Bools, boxes: Floats, starts: Floats, ends: Floats, least: float, width: float) -> bool:
+    """Whether every curve is larger than `least`, and those of closed outlines meet to within `width`."""
+    first = 0
+    for k in range(len(outline)):
+        last = k == len(outline) - 1 or outline[k + 1] != outline[k]
+        following = first if last else k + 1
+        apart = math.hypot(starts[following, 0] - ends[k, 0], starts[following, 1] - ends[k, 1])
+        size = max(boxes[k, 2] - boxes[k, 0], boxes[k, 3] - boxes[k, 1])
+        if not size > least or (apart > width and not cuts[k]):
+            return False
+        if last:
+            first = k + 1
+    return True
+
+
 @compiled_for("int64[:], boolean[:], float64[:, :], float64[:, :], float64")
 def joints(outline: Ints, cuts: Bools, starts: Floats, ends: Floats, width: float) -> tuple[Ints, Ints]:
     """Joint numbers at the begin and the end of each curve: ends of curves that follow each other in an outline, the

@@ -7,6 +7,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import Enum
+from typing import Final
 
 import numpy as np
 
@@ -15,13 +16,15 @@ from kagami.geometry.arrays import Floats
 from kagami.geometry.curves import Arc, Curve, Line
 from kagami.geometry.errors import InvalidLength
 from kagami.geometry.figures import require_length
+from kagami.geometry.loading import quick
+from kagami.geometry.offset import in_columns
 from kagami.geometry.offset.corners import MITRE_LIMIT, Corners, linked, turn_between
 from kagami.geometry.offset.parallel import Chain, Parallel, parallels
 from kagami.geometry.offset.reach import Bare, reached
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.selection import outline_of_faces
-from kagami.geometry.table import tabulate
+from kagami.geometry.table import CurveTable, gathered, tabulate
 from kagami.geometry.tolerance import LENGTH
 
 
@@ -39,6 +42,11 @@ class Place(Enum):
     MIDDLE = "middle"
     LEFT = "left"
     RIGHT = "right"
+
+
+LEFT_SHARES: Final = {Place.MIDDLE: 0.5, Place.LEFT: 1.0, Place.RIGHT: 0.0}
+FORMS: Final = {Ends.BUTT: 0, Ends.ROUND: 1, Ends.SQUARE: 2}
+"""The ends of bands by numbers, for compiled loops."""
 
 
 def band(
@@ -83,6 +91,10 @@ class BandSpec:
     place: Place = Place.MIDDLE
     mitre_limit: float = MITRE_LIMIT
 
+    def both_ends(self) -> tuple[Ends, Ends]:
+        """The form of its start and of its end."""
+        return self.ends if isinstance(self.ends, tuple) else (self.ends, self.ends)
+
     def last_width(self) -> float:
         """The width at the end.
 
@@ -110,9 +122,11 @@ def raw_bands(specs: Sequence[BandSpec]) -> list[Shape]:
 
 def _raw_bands(specs: Sequence[BandSpec]) -> tuple[list[Shape], list[Bare]]:
     """The raw bands, and the stretches (of all lines' curves in a row) that have no parallel on one side."""
-    together = Shape(tuple(outline for spec in specs for outline in spec.line))
-    if not together:
+    if not any(spec.line for spec in specs):
         return [Shape(()) for _ in specs], []
+    if quick("bands") is not None:
+        return _by_loops(specs)
+    together = Shape(tuple(outline for spec in specs for outline in spec.line))
     table = tabulate([together])
     raws: list[list[_Raw]] = []
     first = 0
@@ -142,6 +156,25 @@ def _raw_bands(specs: Sequence[BandSpec]) -> tuple[list[Shape], list[Bare]]:
     return [Shape(tuple(outline for _ in group for outline in next(outlines))) for group in raws], bare
 
 
+def _by_loops(specs: Sequence[BandSpec]) -> tuple[list[Shape], list[Bare]]:
+    """The same in columns."""
+    columns, owner = gathered([spec.line for spec in specs])
+    cuts = np.repeat(~columns.closed, np.diff(columns.begin))
+    table = CurveTable(columns.kind, columns.rows, owner, cuts, len(specs))
+    counts = [len(spec.line) for spec in specs]
+    spec_of = np.repeat(np.arange(len(specs)), counts)
+    widths = np.array([(spec.width, spec.last_width(), LEFT_SHARES[spec.place]) for spec in specs])
+    sharp = columns.closed & (widths[:, 0] == widths[:, 1])[spec_of]
+    forms = [(in_columns.STYLES[spec.corners], *(FORMS[end] for end in spec.both_ends())) for spec in specs]
+    by_line = np.column_stack([np.array(forms)[spec_of], sharp])
+    limits = np.array([spec.mitre_limit for spec in specs])[spec_of]
+    raw, bare = in_columns.raw_bands(
+        columns, table, in_columns.Widths(widths[spec_of], limits, by_line.astype(np.int64))
+    )
+    first = np.append(0, np.cumsum(1 + sharp))[np.append(0, np.cumsum(counts))].tolist()
+    return [Shape(columns=raw.part(a, b)) for a, b in itertools.pairwise(first)], [Bare(*stretch) for stretch in bare]
+
+
 class _Raw:
     """The raw outline of one band: wound once round every strip beside every curve of the line."""
 
@@ -149,7 +182,7 @@ class _Raw:
         reached = np.append(0.0, np.cumsum(lengths)) / lengths.sum()
         self.chain, self.closed, self.spec = chain, closed, spec
         self.widths = spec.width + (last - spec.width) * reached
-        self.left_share = {Place.MIDDLE: 0.5, Place.LEFT: 1.0, Place.RIGHT: 0.0}[spec.place]
+        self.left_share = LEFT_SHARES[spec.place]
         self.sharp = closed and last == spec.width
 
     def distances(self, side: int) -> Floats:
@@ -163,8 +196,7 @@ class _Raw:
         back = [curve.reversed() for curve in reversed(left)]
         if self.sharp:
             return [Outline(tuple(right)), Outline(tuple(back))]
-        ends = self.spec.ends
-        first, last = ends if isinstance(ends, tuple) else (ends, ends)
+        first, last = self.spec.both_ends()
         cap, foot = self._cap(right[-1].end, left[-1].end, last, 1), self._cap(left[0].start, right[0].start, first, 0)
         return [Outline((*right, *cap, *back, *foot))]
 

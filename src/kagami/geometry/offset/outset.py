@@ -6,6 +6,7 @@ wound round more than not at all is the result. So splits, collapses and holes n
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Sequence
 
@@ -14,12 +15,14 @@ import numpy as np
 from kagami.geometry.arrangement import arrange
 from kagami.geometry.curves import Curve
 from kagami.geometry.errors import GeometryError, InvalidLength
+from kagami.geometry.loading import quick
 from kagami.geometry.offset.corners import MITRE_LIMIT, Corners, linked, turn_between
+from kagami.geometry.offset.in_columns import Stretch, raw_offsets
 from kagami.geometry.offset.parallel import Chain, Parallel, parallels
 from kagami.geometry.offset.reach import Bare, reached
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.selection import outline_of_faces
-from kagami.geometry.table import CurveTable, tabulate
+from kagami.geometry.table import CurveTable, gathered
 from kagami.geometry.tolerance import LENGTH
 
 
@@ -44,8 +47,8 @@ def offset(
         raise GeometryError("only closed outlines can be offset; a line is given a width as a band")
     if abs(distance) <= LENGTH or not shape:
         return shape
-    raw, table, bare = _raw(shape, distance, corners, mitre_limit)
-    arrangement = arrange([raw])
+    raw, table, bare = _raw([shape], distance, corners, mitre_limit)
+    arrangement = arrange(raw)
     selected = np.asarray(arrangement.winding[:, 0] > 0)
     if bare:
         for k, low, high in bare:
@@ -59,36 +62,31 @@ def grown_for_arranging(shapes: Sequence[Shape], distance: float, *, corners: Co
 
     What `offset` makes its areas of, and enough for an arrangement with other shapes. All parallels are fitted at once.
     """
-    together = Shape(tuple(outline for shape in shapes for outline in shape))
-    raw, _table, bare = _raw(together, distance, corners, MITRE_LIMIT)
-    answer = []
-    outline, curve = 0, 0
-    for shape in shapes:
-        curves = range(curve, curve + len(shape.curves))
-        if any(k in curves for k, _, _ in bare):
-            answer.append(offset(shape, distance, corners=corners))
-        else:
-            answer.append(Shape(raw.outlines[outline : outline + len(shape.outlines)]))
-        outline, curve = outline + len(shape.outlines), curves.stop
-    return answer
+    raw, table, bare = _raw(shapes, distance, corners, MITRE_LIMIT)
+    for k in sorted({int(table.owner[curve]) for curve, _, _ in bare}):
+        raw[k] = offset(shapes[k], distance, corners=corners)
+    return raw
 
 
 def _raw(
-    shape: Shape, distance: float, corners: Corners, mitre_limit: float
-) -> tuple[Shape, CurveTable, list[tuple[int, float, float]]]:
-    """The raw offset of every outline, the shape's curves, and the stretches of them that it leaves bare."""
-    table = tabulate([shape])
+    shapes: Sequence[Shape], distance: float, corners: Corners, mitre_limit: float
+) -> tuple[list[Shape], CurveTable, list[Stretch]]:
+    """The raw offset of every shape, the shapes' curves, and the stretches of them that are left bare."""
+    columns, owner = gathered(shapes)
+    table = CurveTable(columns.kind, columns.rows, owner, np.zeros(len(owner), np.bool_), len(shapes))
+    first = np.append(0, np.cumsum([len(shape) for shape in shapes])).tolist()
+    if quick("linking") is not None:
+        found, bare = raw_offsets(columns, table, -distance, corners, mitre_limit)
+        return [Shape(columns=found.part(a, b)) for a, b in itertools.pairwise(first)], table, bare
     away = np.full(len(table), -distance)
-    beside = parallels(Chain.of(shape.curves, table), away, away)
+    curves = [curve for shape in shapes for curve in shape.curves]
+    beside = parallels(Chain.of(curves, table), away, away)
     bare = [(k, t0, t1) for k, parallel in enumerate(beside) for t0, t1 in parallel.bare]
-    raw: list[Outline] = []
-    first = 0
-    for outline in shape:
-        end = first + len(outline.curves)
-        chain = Chain.of(outline.curves, table, first)
-        raw.append(Outline(tuple(raw_chain(chain, beside[first:end], -distance, corners, mitre_limit))))
-        first = end
-    return Shape(tuple(raw)), table, bare
+    raw = []
+    for a, b in itertools.pairwise(columns.begin.tolist()):
+        chain = Chain.of(curves[a:b], table, a)
+        raw.append(Outline(tuple(raw_chain(chain, beside[a:b], -distance, corners, mitre_limit))))
+    return [Shape(tuple(raw[a:b])) for a, b in itertools.pairwise(first)], table, bare
 
 
 def offsets(shape: Shape, step: float, count: int, *, corners: Corners = Corners.MITRE) -> tuple[Shape, ...]:

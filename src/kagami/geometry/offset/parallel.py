@@ -72,7 +72,7 @@ def parallels(chain: Chain, begin: Floats, finish: Floats) -> list[Parallel]:
         else:
             rest.append(k)
     if rest:
-        for k, found in zip(rest, _beside_others(chain, np.array(rest), begin, finish), strict=True):
+        for k, found in zip(rest, beside_others(chain, np.array(rest), begin, finish), strict=True):
             answer[k] = Parallel(starts[k], ends[k], *found)
     return [found for found in answer if found is not None]
 
@@ -89,7 +89,7 @@ def _beside_arc(arc: Arc, start: Point, end: Point, distance: float) -> Parallel
     return Parallel(start, end, (Line(arc.start, arc.centre), Line(arc.centre, arc.end)))
 
 
-def _beside_others(
+def beside_others(
     chain: Chain, index: Ints, begin: Floats, finish: Floats
 ) -> list[tuple[tuple[Curve, ...], tuple[tuple[float, float], ...]]]:
     """Fitted parallels, curve by curve: the pieces, and the stretches that are left bare."""

@@ -9,6 +9,7 @@ from kagami.geometry.loading import compiled, use_compiled
 from kagami.plan.steps.reading import make_schemas
 
 LATER: Final = (
+    "kagami.exchange.path_text",
     "bidi",
     "coloraide",
     "fontTools.unicodedata",

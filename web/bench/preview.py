@@ -15,8 +15,9 @@ from django.template.loader import render_to_string
 from django.utils.translation import gettext as _
 
 from kagami.exchange.face_paths import face_paths
-from kagami.exchange.svg import Frame, path_data
-from kagami.geometry.outline import Shape
+from kagami.exchange.shown import shown_data
+from kagami.exchange.svg import Frame
+from kagami.geometry.outline import Shape, one_shape
 from kagami.plan.changes.dragging import Dragged, as_typed
 from kagami.plan.changes.picks import carve_detail
 from kagami.plan.changes.tentative import tentative
@@ -144,7 +145,7 @@ def _ink(before: Result, after: Result, frame: Frame) -> dict[str, Any]:
             continue
         fill, paint = paint_of(piece, frame)
         paints.append(paint)
-        found.append({"step": step, "tone": tone, "d": path_data(outlines, frame), "fill": fill if tone else ""})
+        found.append({"step": step, "tone": tone, "d": shown_data(outlines, frame), "fill": fill if tone else ""})
     return {"ink": found, "paints": "".join(paints)}
 
 
@@ -156,8 +157,7 @@ def _inked(result: Result) -> dict[tuple[str, str], tuple[Piece, Shape]]:
         figure = result.outcomes[step.id].made
         tones: tuple[Paint, ...] = figure.tones or ("",) * len(figure.copies)
         for tone in dict.fromkeys(tones):
-            copies = (copy for copy, own in zip(figure.copies, tones, strict=True) if own == tone)
-            shape = Shape(tuple(outline for copy in copies for outline in copy))
+            shape = one_shape([copy for copy, own in zip(figure.copies, tones, strict=True) if own == tone])
             found[step.id, str(tone)] = painted(step.id, step.name, shape, tone, colours), shape
     return found
 

@@ -10,7 +10,8 @@ from django.utils.translation import gettext as _
 from django.utils.translation import ngettext
 
 from kagami.exchange.face_paths import face_paths
-from kagami.exchange.svg import Frame, path_data
+from kagami.exchange.shown import shown_data
+from kagami.exchange.svg import Frame
 from kagami.geometry.measure.size import Box, area
 from kagami.plan.changes.picks import carve_detail
 from kagami.plan.document import Plan
@@ -165,7 +166,7 @@ def _lines(result: Result, hues: dict[str, str], frame: Frame, later: Result | N
 def lines_of(figure: Figure, frame: Frame) -> str:
     """A figure's lines as path data; a point is a small cross."""
     if figure.whole or OWN_PLACE not in figure.anchors:
-        return path_data(figure.whole, frame)
+        return shown_data(figure.whole, frame)
     x, y = frame.place(figure.anchors[OWN_PLACE]).split()
     return f"M{x} {y}m-{POINT_ARM} 0h{2 * POINT_ARM}m-{POINT_ARM} -{POINT_ARM}v{2 * POINT_ARM}"
 
@@ -173,7 +174,7 @@ def lines_of(figure: Figure, frame: Frame) -> str:
 def _ink(result: Result, hues: dict[str, str], frame: Frame) -> Iterable[Line]:
     for piece in pieces(result):
         key = (result.outcomes[piece.id].key, piece.tone, frame)
-        data = INK.get(key, lambda piece=piece: path_data(piece.shape, frame))
+        data = INK.get(key, lambda piece=piece: shown_data(piece.shape, frame))
         fill, paint = paint_of(piece, frame)
         yield Line(piece.id, piece.name, hues[piece.id], data, fill if piece.tone else "", piece.tone, paint)
 

@@ -8,11 +8,13 @@ from typing import Final
 
 import numpy as np
 
+from kagami.geometry.affine import Affine
 from kagami.geometry.arrays import Bools, Floats, Ints, frozen
 from kagami.geometry.bezier import Cubic
 from kagami.geometry.curves import Arc, Curve, Line
 from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.kinds import CUBIC, ELLIPSE, LINE, WIDTH
+from kagami.geometry.loading import quick
 from kagami.geometry.point import Point
 
 _NO_INTS: Final = np.empty(0, np.intp)
@@ -40,6 +42,14 @@ class Columns:
         low, high = self.begin[first], self.begin[last]
         begin = self.begin[first : last + 1] - low
         return Columns(self.kind[low:high], self.rows[low:high], begin, self.closed[first:last])
+
+    def mapped(self, by: Affine) -> Columns | None:
+        """The images under an affine map, where it keeps the kind of every curve and compiled loops are in use."""
+        loops = quick("mapping")
+        if loops is None or not (by.is_similarity or np.isin(self.kind, (LINE, CUBIC)).all()):
+            return None
+        kind, rows = loops.mapped(self.kind, self.rows, self.begin, by.a, by.b, by.c, by.d, by.e, by.f)
+        return Columns(kind, rows, self.begin, self.closed)
 
     def curves(self) -> tuple[Curve, ...]:
         """All curves as typed values."""

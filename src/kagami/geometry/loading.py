@@ -21,6 +21,7 @@ QUICK: Final = (
     "joining",
     "linking",
     "bands",
+    "mapping",
     "parallels",
     "splitting",
     "tracing",

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from kagami.geometry.affine import Affine
 from kagami.geometry.bezier import Cubic
-from kagami.geometry.columns import Columns
+from kagami.geometry.columns import Columns, together
 from kagami.geometry.curves import Curve
 from kagami.geometry.point import Point
 
@@ -124,4 +124,17 @@ class Shape:
 
     def mapped(self, by: Affine) -> Shape:
         """The image under an affine map."""
+        columns = None if self._columns is None else self._columns.mapped(by)
+        if columns is not None:
+            return Shape(columns=columns)
         return Shape(tuple(outline.mapped(by) for outline in self.outlines))
+
+
+def one_shape(shapes: Sequence[Shape]) -> Shape:
+    """The outlines of all shapes as one shape, overlaps included."""
+    if len(shapes) == 1:
+        return shapes[0]
+    columns = [shape.columns for shape in shapes if shape.columns is not None]
+    if columns and len(columns) == len(shapes):
+        return Shape(columns=together(columns))
+    return Shape(tuple(outline for shape in shapes for outline in shape.outlines))

@@ -9,7 +9,7 @@ from typing import Final
 
 from kagami.geometry.boolean import union
 from kagami.geometry.measure.size import Box, box
-from kagami.geometry.outline import Shape
+from kagami.geometry.outline import Shape, one_shape
 from kagami.geometry.point import Point
 from kagami.geometry.symmetry_groups import Group
 from kagami.plan.tones.paint import Paint
@@ -54,7 +54,7 @@ class Figure:
     @cached_property
     def whole(self) -> Shape:
         """All copies' outlines as they are, overlaps included."""
-        return Shape(tuple(outline for shape in self.copies for outline in shape))
+        return one_shape(self.copies)
 
     @cached_property
     def united(self) -> Shape:
@@ -62,9 +62,7 @@ class Figure:
         return self._one_area(self.copies)
 
     def _one_area(self, copies: Sequence[Shape]) -> Shape:
-        if len(copies) == 1:
-            return copies[0]
-        return Shape(tuple(outline for shape in copies for outline in shape)) if self.apart else union(*copies)
+        return one_shape(copies) if self.apart or len(copies) == 1 else union(*copies)
 
     @cached_property
     def inks(self) -> tuple[tuple[Paint, Shape], ...]:

@@ -54,7 +54,7 @@ def second_moments(shape: Shape) -> SecondMoments:
     Raises:
         GeometryError: the shape has no area.
     """
-    closed = Shape(tuple(outline for outline in shape if outline.closed))
+    closed = shape if shape.closed else Shape(tuple(outline for outline in shape if outline.closed))
     table = tabulate([closed])
     if len(table) == 0:
         raise GeometryError("a shape without area has no moments")

@@ -92,7 +92,7 @@ def box(shape: Shape) -> Box:
 
 
 def _moments(shape: Shape) -> Floats:
-    closed = Shape(tuple(outline for outline in shape if outline.closed))
+    closed = shape if shape.closed else Shape(tuple(outline for outline in shape if outline.closed))
     table = tabulate([closed])
     if len(table) == 0:
         return np.zeros(3)

@@ -163,11 +163,11 @@ def _by_loops(specs: Sequence[BandSpec]) -> tuple[list[Shape], list[Bare]]:
     table = CurveTable(columns.kind, columns.rows, owner, cuts, len(specs))
     counts = [len(spec.line) for spec in specs]
     spec_of = np.repeat(np.arange(len(specs)), counts)
-    widths = np.array([(spec.width, spec.last_width(), LEFT_SHARES[spec.place]) for spec in specs])
+    widths = np.array([(spec.width, spec.last_width(), LEFT_SHARES[spec.place]) for spec in specs], dtype=np.float64)
     sharp = columns.closed & (widths[:, 0] == widths[:, 1])[spec_of]
     forms = [(in_columns.STYLES[spec.corners], *(FORMS[end] for end in spec.both_ends())) for spec in specs]
     by_line = np.column_stack([np.array(forms)[spec_of], sharp])
-    limits = np.array([spec.mitre_limit for spec in specs])[spec_of]
+    limits = np.array([spec.mitre_limit for spec in specs], dtype=np.float64)[spec_of]
     raw, bare = in_columns.raw_bands(
         columns, table, in_columns.Widths(widths[spec_of], limits, by_line.astype(np.int64))
     )

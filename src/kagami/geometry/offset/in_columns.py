@@ -58,7 +58,7 @@ def raw_offsets(
     columns: Columns, table: CurveTable, distance: float, corners: Corners, mitre_limit: float
 ) -> tuple[Columns, list[Stretch]]:
     """The closed raw offset of each closed outline at a signed distance (left positive), and what is left bare."""
-    away = np.full(len(table), distance)
+    away = np.full(len(table), float(distance))
     beside, bare = parallels(table, away, away)
     turns = (table.leaving, table.arriving)
     how = (distance, STYLES[corners], mitre_limit)

@@ -9,7 +9,7 @@ from functools import reduce
 from kagami.geometry import boolean
 from kagami.geometry.measure.size import Box, area, box
 from kagami.geometry.measure.symmetry import Symmetry, symmetry
-from kagami.geometry.outline import Shape
+from kagami.geometry.outline import one_shape
 from kagami.plan.evaluation.ink import Piece, joined, pieces
 from kagami.plan.evaluation.result import Result
 from kagami.plan.steps.carve import CarveDetail
@@ -46,7 +46,7 @@ def measure_mark(result: Result) -> Readings:
         return Readings(regions, kept, 0, 0, 0.0, None, None)
     shapes = [piece.shape for piece in marks]
     covered = area(shapes[0]) if len(shapes) == 1 else boolean.area_of_union(shapes)
-    together = Shape(tuple(outline for piece in marks for outline in piece.shape))
+    together = one_shape(shapes)
     return Readings(
         regions=regions,
         regions_kept=kept,

@@ -9,7 +9,7 @@ import numpy as np
 from kagami.geometry.arrays import Bools, Floats
 from kagami.geometry.boolean import union
 from kagami.geometry.crossings import find
-from kagami.geometry.outline import Shape
+from kagami.geometry.outline import Shape, one_shape
 from kagami.geometry.point import Point
 from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import LENGTH
@@ -58,7 +58,7 @@ def as_one(letters: Sequence[Laid]) -> Shape:
     shapes = [letter.shape() for letter in letters]
     if overlap(letters, shapes):
         return union(*shapes)
-    return Shape(tuple(outline for shape in shapes for outline in shape))
+    return one_shape(shapes)
 
 
 def overlap(letters: Sequence[Laid], shapes: Sequence[Shape]) -> bool:

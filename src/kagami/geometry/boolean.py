@@ -11,7 +11,7 @@ import numpy as np
 from kagami.geometry.arrangement import arrange
 from kagami.geometry.arrays import Bools, clustered
 from kagami.geometry.outline import Shape
-from kagami.geometry.selection import outline_of_faces
+from kagami.geometry.selection import outline_of_faces, outlines_of_single_faces
 from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import JOINT
 
@@ -101,13 +101,9 @@ def divide(*shapes: Shape) -> tuple[tuple[Shape, frozenset[int]], ...]:
     if not shapes:
         return ()
     arrangement = arrange(shapes)
-    answer = []
-    for face in np.flatnonzero(arrangement.covers.any(axis=1)).tolist():
-        chosen = np.zeros(arrangement.face_count, dtype=np.bool_)
-        chosen[face] = True
-        covers = frozenset(np.flatnonzero(arrangement.covers[face]).tolist())
-        answer.append((outline_of_faces(arrangement, chosen), covers))
-    return tuple(answer)
+    faces = np.flatnonzero(arrangement.covers.any(axis=1))
+    covers = (frozenset(np.flatnonzero(arrangement.covers[face]).tolist()) for face in faces.tolist())
+    return tuple(zip(outlines_of_single_faces(arrangement, faces), covers, strict=True))
 
 
 def even_odd(shape: Shape) -> Shape:

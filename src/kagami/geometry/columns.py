@@ -60,7 +60,7 @@ def together(parts: Sequence[Columns]) -> Columns:
     """The outlines of all parts, one after the other."""
     if len(parts) == 1:
         return parts[0]
-    sizes = np.concatenate([_NO_INTS, *(np.diff(part.begin) for part in parts)])
+    sizes = np.concatenate([_NO_INTS, *(part.begin[1:] - part.begin[:-1] for part in parts)])
     return Columns(
         np.concatenate([_NO_INTS, *(part.kind for part in parts)]),
         np.concatenate([np.empty((0, WIDTH)), *(part.rows for part in parts)]),

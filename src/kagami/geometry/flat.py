@@ -13,7 +13,7 @@ from kagami.geometry.figures import circle
 from kagami.geometry.measure.size import box
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import ORIGIN, Point
-from kagami.geometry.selection import outline_of_faces
+from kagami.geometry.selection import outlines_of_choices
 
 
 def seen(shapes: Sequence[Shape]) -> tuple[Shape, ...]:
@@ -22,7 +22,7 @@ def seen(shapes: Sequence[Shape]) -> tuple[Shape, ...]:
     covers = arrangement.covers
     count = covers.shape[1]
     top = np.where(covers.any(axis=1), count - 1 - np.argmax(covers[:, ::-1], axis=1), -1)
-    return tuple(outline_of_faces(arrangement, top == k) for k in range(count))
+    return outlines_of_choices(arrangement, top == np.arange(count)[:, None])
 
 
 def bands_across(shape: Shape, frame: Affine, round_: bool, count: int) -> tuple[Shape, ...]:
@@ -34,7 +34,7 @@ def bands_across(shape: Shape, frame: Affine, round_: bool, count: int) -> tuple
     covers = arrangement.covers
     # Each cut covers all that lies before it, so the number of cuts that do not cover a face is that of its band.
     number = (count - 1) - covers[:, 1:].sum(axis=1)
-    return tuple(outline_of_faces(arrangement, covers[:, 0] & (number == k)) for k in range(count))
+    return outlines_of_choices(arrangement, covers[:, 0] & (number == np.arange(count)[:, None]))
 
 
 def _circle(frame: Affine, share: float) -> Shape:

@@ -7,7 +7,7 @@ import numpy as np
 from kagami.geometry.arrangement import arrange
 from kagami.geometry.arrays import Bools, Floats, lengths
 from kagami.geometry.outline import Shape
-from kagami.geometry.selection import outline_of_faces
+from kagami.geometry.selection import outlines_of_choices
 from kagami.geometry.table import CurveTable, tabulate
 
 
@@ -20,12 +20,10 @@ def halves(shape: Shape, line: Shape) -> tuple[Shape, Shape]:
     arrangement = arrange([shape, line])
     inside = np.flatnonzero(arrangement.covers[:, 0])
     left = left_of(tabulate([line]), arrangement.places_inside(inside))
-    parts = []
-    for side in (left, ~left):
-        selected = np.zeros(arrangement.face_count, dtype=np.bool_)
-        selected[inside[side]] = True
-        parts.append(outline_of_faces(arrangement, selected))
-    return parts[0], parts[1]
+    chosen = np.zeros((2, arrangement.face_count), dtype=np.bool_)
+    chosen[np.where(left, 0, 1), inside] = True
+    to_left, to_right = outlines_of_choices(arrangement, chosen)
+    return to_left, to_right
 
 
 def left_of(line: CurveTable, places: Floats) -> Bools:

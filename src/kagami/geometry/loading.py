@@ -22,6 +22,7 @@ QUICK: Final = (
     "linking",
     "bands",
     "mapping",
+    "facing",
     "parallels",
     "splitting",
     "tracing",

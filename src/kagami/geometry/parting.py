@@ -7,14 +7,13 @@ from enum import Enum
 
 import numpy as np
 
-from kagami.geometry.arrangement import Arrangement, arrange
-from kagami.geometry.arrays import Bools
+from kagami.geometry.arrangement import arrange
 from kagami.geometry.figures import require_length
 from kagami.geometry.measure.size import Box, box
 from kagami.geometry.offset import Corners
 from kagami.geometry.offset.outset import grown_for_arranging
 from kagami.geometry.outline import Shape
-from kagami.geometry.selection import outline_of_faces
+from kagami.geometry.selection import outlines_of_choices
 from kagami.geometry.tolerance import LENGTH
 
 
@@ -52,16 +51,11 @@ def parted(
     # One arrangement of all pieces and all that cuts them; each piece is then a choice of its faces.
     grown = {other: len(pieces) + number for number, other in enumerate(cutting)}
     arrangement = arrange([*pieces, *grown_for_arranging([pieces[other] for other in cutting], reach, corners=corners)])
-    covers = arrangement.covers
-    return tuple(
-        _left(arrangement, covers, k, [grown[other] for other in near[k]]) if near[k] else piece
-        for k, piece in enumerate(pieces)
-    )
-
-
-def _left(arrangement: Arrangement, covers: Bools, piece: int, cutters: list[int]) -> Shape:
-    """What is left of a piece."""
-    return outline_of_faces(arrangement, covers[:, piece] & ~np.any(covers[:, cutters], axis=1, keepdims=True)[:, 0])
+    by_shape = np.ascontiguousarray(arrangement.covers.T)
+    cut = [k for k, others in enumerate(near) if others]
+    left = [by_shape[k] & ~np.any(by_shape[[grown[other] for other in near[k]]], axis=0) for k in cut]
+    found = dict(zip(cut, outlines_of_choices(arrangement, np.array(left)), strict=True))
+    return tuple(found.get(k, piece) for k, piece in enumerate(pieces))
 
 
 def _cutters(piece: int, count: int, parting: Parting) -> list[int]:

@@ -12,12 +12,13 @@ from kagami.geometry.arrangement import Arrangement, arrange
 from kagami.geometry.arrays import Floats, Ints
 from kagami.geometry.crossings.monotone import zeros
 from kagami.geometry.curves import Line
+from kagami.geometry.loading import quick
 from kagami.geometry.offset import offset
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.rounding import corners_of
-from kagami.geometry.selection import outline_of_faces
-from kagami.geometry.table import tabulate
+from kagami.geometry.selection import outlines_of_choices
+from kagami.geometry.table import CurveTable, tabulate
 from kagami.geometry.tolerance import OVERSHOOT, ROUNDING
 
 GRID = np.linspace(0.0, 1.0, 33)
@@ -48,13 +49,8 @@ def rim(shape: Shape, width: float, headings: Sequence[float] = ()) -> tuple[Sha
     rim_faces = np.flatnonzero(arrangement.covers[:, 0] & ~arrangement.covers[:, 1])
     facing = _facing(arrangement)
     at_outline = _beside(arrangement, rim_faces.tolist(), facing)
-    sides = []
-    for face, heading in facing.items():
-        selected = np.asarray(at_outline == face)
-        side = outline_of_faces(arrangement, selected) if selected.any() else None
-        if side:
-            sides.append(Side(side, heading))
-    return inner, tuple(sides)
+    found = outlines_of_choices(arrangement, at_outline == np.array([*facing])[:, None])
+    return inner, tuple(Side(side, heading) for side, heading in zip(found, facing.values(), strict=True) if side)
 
 
 def _beside(arrangement: Arrangement, rim_faces: Collection[int], facing: Mapping[int, float]) -> Ints:
@@ -97,25 +93,35 @@ def _at_corners(shape: Shape, width: float) -> list[Line]:
 def _at_headings(shape: Shape, width: float, headings: Sequence[float]) -> list[Line]:
     """Straight across the rim, where the outline's normal has one of the directions."""
     table = tabulate([shape])
-    count = len(table)
-    if not count or not headings:
+    if not len(table) or not headings:
         return []
     inward = np.asarray(headings) + math.pi
     along = np.asarray(headings) + math.pi / 2  # the area lies left of its outline
+
+    which, curve, at = _running(table, along)
+    places = table.ask("point", curve, at, width=2).tolist()
+    return [
+        Line(place, place.toward(way, width * (1 + OVERSHOOT)))
+        for place, way in zip((Point(*xy) for xy in places), inward[which].tolist(), strict=True)
+    ]
+
+
+def _running(table: CurveTable, along: Floats) -> tuple[Ints, Ints, Floats]:
+    """Where curves run in directions: which direction, which curve, and the parameters on them."""
+    loops = quick("facing")
+    if loops is not None:
+        found: tuple[Ints, Ints, Floats] = loops.facing(table.kind, table.rows, along, GRID)
+        return found
+    count = len(table)
 
     def off(rows: Ints, t: Floats) -> Floats:
         """By how much curves are off the directions; each row is a direction and a curve."""
         return np.asarray(table.ask("heading", rows % count, t) - along[rows // count])
 
-    every = np.tile(GRID, (len(headings) * count, 1))
+    every = np.tile(GRID, (len(along) * count, 1))
     rows, t = zeros(lambda rows, t: np.sin(off(rows, t)), every, lambda rows, t: np.zeros(len(rows), dtype=np.bool_))
     same = np.cos(off(rows, t)) > 0
-    places = table.ask("point", rows[same] % count, t[same], width=2).tolist()
-    ways = inward[rows[same] // count].tolist()
-    return [
-        Line(place, place.toward(way, width * (1 + OVERSHOOT)))
-        for place, way in zip((Point(*xy) for xy in places), ways, strict=True)
-    ]
+    return rows[same] // count, rows[same] % count, t[same]
 
 
 def _facing(arrangement: Arrangement) -> dict[int, float]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import itertools
-from typing import TypeAlias
+from typing import Final, TypeAlias
 
 import numpy as np
 
@@ -12,8 +12,11 @@ from kagami.geometry.arrays import Bools, Floats, Ints, lengths, sums_by
 from kagami.geometry.columns import Columns
 from kagami.geometry.joining import merged
 from kagami.geometry.loading import quick
-from kagami.geometry.outline import Shape
+from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.tolerance import CRUMB
+
+MOST_AT_ONCE: Final = 4_000_000
+"""Choices times faces that are gone through at once."""
 
 Runs: TypeAlias = tuple[Ints, Floats, Floats, Ints]
 """Stretches of curves along chains: curve, from, to; and where those of each chain begin (one more at the end)."""
@@ -27,49 +30,60 @@ def outline_of_faces(arrangement: Arrangement, selected: Bools) -> Shape:
     result is a stretch of a curve that went in, as long as it can be. What is nowhere wider than the tolerance is left
     out. `selected[0]` (the unbounded face) must be false.
     """
-    if selected[0]:
+    return outlines_of_choices(arrangement, selected[None])[0]
+
+
+def outlines_of_choices(arrangement: Arrangement, chosen: Bools) -> tuple[Shape, ...]:
+    """For each of several choices of faces, (choices, faces), what `outline_of_faces` says of it."""
+    if chosen[:, 0].any():
         raise AssertionError("the unbounded face cannot be selected")
-    half_edges, begin = _chains(arrangement, selected)
+    half_edges, begin, choice = _chains(arrangement, chosen)
     curve, low, high, start = _runs(arrangement, half_edges, begin)
     wide = _wide(arrangement, half_edges, begin, (curve, low, high, start))
     loops = quick("joining")
     if loops is not None:
         table = arrangement.table
-        kind, rows, first = loops.outlines(table.kind, table.rows, curve, low, high, start, wide)
-        return Shape(columns=Columns(kind, rows, first, np.ones(len(first) - 1, np.bool_)))
+        kind, rows, first, kept = loops.outlines(table.kind, table.rows, curve, low, high, start, wide)
+        columns = Columns(kind, rows, first, np.ones(len(kept), np.bool_))
+        stops = np.searchsorted(choice[kept], np.arange(len(chosen) + 1)).tolist()
+        return tuple(Shape(columns=columns.part(a, b)) for a, b in itertools.pairwise(stops))
     stretches = list(zip(curve.tolist(), low.tolist(), high.tolist(), strict=True))
-    chains = (stretches[start[k] : start[k + 1]] for k in wide.tolist())
-    outlines = (merged(arrangement.table.curve(*stretch) for stretch in chain) for chain in chains)
-    return Shape(tuple(outline for outline in outlines if outline.curves))
+    found: list[list[Outline]] = [[] for _ in chosen]
+    for k in wide.tolist():
+        outline = merged(arrangement.table.curve(*stretch) for stretch in stretches[start[k] : start[k + 1]])
+        if outline.curves:
+            found[choice[k]].append(outline)
+    return tuple(Shape(tuple(outlines)) for outlines in found)
 
 
 def islands(shape: Shape) -> tuple[Shape, ...]:
     """The separate areas of a shape, each with its holes."""
     arrangement = arrange([shape])
-    answer = []
-    for face in np.flatnonzero(arrangement.covers[:, 0]).tolist():
-        selected = np.zeros(arrangement.face_count, bool)
-        selected[face] = True
-        answer.append(outline_of_faces(arrangement, selected))
-    return tuple(island for island in answer if island)
+    found = outlines_of_single_faces(arrangement, np.flatnonzero(arrangement.covers[:, 0]))
+    return tuple(island for island in found if island)
 
 
-def _chains(arrangement: Arrangement, selected: Bools) -> tuple[Ints, Ints]:
-    """The boundary half-edges in closed chains that pass no vertex twice, one after the other; and where each chain
-    begins (one more at the end).
+def outlines_of_single_faces(arrangement: Arrangement, faces: Ints) -> tuple[Shape, ...]:
+    """Each of some faces by itself."""
+    every, block = np.arange(arrangement.face_count), max(1, MOST_AT_ONCE // arrangement.face_count)
+    blocks = (faces[low : low + block] for low in range(0, len(faces), block))
+    return tuple(shape for some in blocks for shape in outlines_of_choices(arrangement, some[:, None] == every))
+
+
+def _chains(arrangement: Arrangement, chosen: Bools) -> tuple[Ints, Ints, Ints]:
+    """The boundary half-edges of choices in closed chains that pass no vertex twice, one after the other; where each
+    chain begins (one more at the end), and which choice it bounds.
     """
-    edges, n = arrangement.edges, len(arrangement.edges.tail)
+    edges = arrangement.edges
     loops = quick("choosing")
     if loops is not None:
-        chosen = selected[arrangement.face]
-        sides = (chosen[:n], chosen[n:])
-        found: tuple[Ints, Ints] = loops.loops(
-            arrangement.cycles.following, edges.tail, edges.head, *sides, len(edges.places)
-        )
+        half_edges = (arrangement.cycles.following, edges.tail, edges.head, arrangement.face)
+        found: tuple[Ints, Ints, Ints] = loops.loops(*half_edges, chosen, len(edges.places))
         return found
-    chains = _loops(arrangement, arrangement.boundary_half_edges(selected))
-    every = np.array([half_edge for chain in chains for half_edge in chain], dtype=np.intp)
-    return every, np.cumsum([0, *map(len, chains)])
+    chains = [_loops(arrangement, arrangement.boundary_half_edges(selected)) for selected in chosen]
+    every = np.array([half_edge for some in chains for chain in some for half_edge in chain], dtype=np.intp)
+    begin = np.cumsum([0, *(len(chain) for some in chains for chain in some)])
+    return every, begin, np.repeat(np.arange(len(chosen)), [len(some) for some in chains])
 
 
 def _loops(arrangement: Arrangement, boundary: Ints) -> list[list[int]]:

@@ -8,18 +8,18 @@ import numpy as np
 
 from kagami.geometry.arrays import Bools, Floats, Ints
 from kagami.geometry.compiled.decorator import compiled, compiled_for
+from kagami.geometry.compiled.splitting import bucketed
 
 
 @compiled
-def _chains(following: Ints, boundary: Bools, half_edges: Ints, ends: Ints) -> int:
-    """The boundary half-edges in closed chains, one after the other, each beginning with its lowest; where each chain
-    ends, and their number.
+def _chains(following: Ints, boundary: Bools, mine: Ints, done: Bools, half_edges: Ints, ends: Ints) -> int:
+    """The boundary half-edges `mine`, in rising order, in closed chains, one after the other, each beginning with its
+    lowest; where each chain ends, and their number. `done` is false for all of them, and is so again afterwards.
     """
     n = len(following) // 2
-    done = np.zeros(2 * n, np.bool_)
     size = count = 0
-    for first in range(2 * n):
-        if not boundary[first] or done[first]:
+    for first in mine:
+        if done[first]:
             continue
         at = first
         while not done[at]:
@@ -31,6 +31,7 @@ def _chains(following: Ints, boundary: Bools, half_edges: Ints, ends: Ints) -> i
                 at = following[at + n if at < n else at - n]
         ends[count] = size
         count += 1
+    done[mine] = False
     return count
 
 
@@ -72,28 +73,56 @@ def _simple(tail: Ints, chain: Ints, left: Ints, cut: Ints, ends: Ints) -> int:
     return pieces + 1
 
 
-@compiled_for("int64[:], int64[:], int64[:], boolean[:], boolean[:], int64")
-def loops(
-    following: Ints, tail: Ints, head: Ints, left_chosen: Bools, right_chosen: Bools, vertices: int
-) -> tuple[Ints, Ints]:
-    """The boundary of chosen faces: half-edges in closed chains that pass no vertex twice, and where each chain begins
-    (one more at the end). `*_chosen` tell of each edge whether the face on that side of it is chosen.
+@compiled
+def _bounding(face: Ints, chosen: Bools, order: Ints, begin: Ints, boundary: Bools, into: Ints) -> int:
+    """Mark the half-edges that have a chosen face on their left and none on their right, and list them in rising order;
+    how many they are. `order` and `begin` tell the half-edges of each face.
     """
-    tails = np.concatenate((tail, head))
-    boundary = np.concatenate((left_chosen & ~right_chosen, right_chosen & ~left_chosen))
-    most = int(boundary.sum())
-    half_edges, ends = np.empty(most, np.int64), np.empty(most, np.int64)
-    found, begin = np.empty(most, np.int64), np.zeros(most + 1, np.int64)
-    left, marks = np.full(vertices, -1), np.empty(most + 1, np.int64)
-    low = size = count = 0
-    for k in range(_chains(following, boundary, half_edges, ends)):
-        pieces = _simple(tails, half_edges[low : ends[k]], left, found[size:], marks)
-        for piece in range(pieces):
-            count += 1
-            begin[count] = size + marks[piece]
-        size += ends[k] - low
-        low = ends[k]
-    return found, begin[: count + 1].copy()
+    n = len(face) // 2
+    size = 0
+    for k in range(len(chosen)):
+        if not chosen[k]:
+            continue
+        for m in range(begin[k], begin[k + 1]):
+            half_edge = order[m]
+            if not chosen[face[half_edge + n if half_edge < n else half_edge - n]]:
+                boundary[half_edge] = True
+                into[size] = half_edge
+                size += 1
+    into[:size].sort()
+    return size
+
+
+@compiled_for("int64[:], int64[:], int64[:], int64[:], boolean[:, :], int64")
+def loops(following: Ints, tail: Ints, head: Ints, face: Ints, chosen: Bools, vertices: int) -> tuple[Ints, Ints, Ints]:
+    """The boundaries of choices of faces, (choices, faces): half-edges in closed chains that pass no vertex twice,
+    where each chain begins (one more at the end), and which choice it bounds. `face` lies on the left of a half-edge.
+    """
+    tails, faces = np.concatenate((tail, head)), chosen.shape[1]
+    order, first = bucketed(face, faces)
+    most = 0
+    for choice in range(len(chosen)):
+        for k in range(faces):
+            if chosen[choice, k]:
+                most += first[k + 1] - first[k]
+    found, begin, of = np.empty(most, np.int64), np.zeros(most + 1, np.int64), np.empty(most, np.int64)
+    boundary, done = np.zeros(len(face), np.bool_), np.zeros(len(face), np.bool_)
+    mine, half_edges, ends = np.empty(len(face), np.int64), np.empty(len(face), np.int64), np.empty(len(face), np.int64)
+    left, marks = np.full(vertices, -1), np.empty(len(face) + 1, np.int64)
+    size = count = 0
+    for choice in range(len(chosen)):
+        around = mine[: _bounding(face, chosen[choice], order, first, boundary, mine)]
+        low = 0
+        for k in range(_chains(following, boundary, around, done, half_edges, ends)):
+            pieces = _simple(tails, half_edges[low : ends[k]], left, found[size:], marks)
+            for piece in range(pieces):
+                of[count] = choice
+                count += 1
+                begin[count] = size + marks[piece]
+            size += ends[k] - low
+            low = ends[k]
+        boundary[around] = False
+    return found[:size].copy(), begin[: count + 1].copy(), of[:count].copy()
 
 
 @compiled_for("int64[:], int64[:], float64[:, :], int64[:], int64[:], float64[:]")

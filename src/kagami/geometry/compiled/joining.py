@@ -233,14 +233,16 @@ def _merged(kind: Ints, rows: Floats, count: int) -> int:
 @compiled_for("int64[:], float64[:, :], int64[:], float64[:], float64[:], int64[:], int64[:]")
 def outlines(
     kind: Ints, rows: Floats, curve: Ints, low: Floats, high: Floats, begin: Ints, wanted: Ints
-) -> tuple[Ints, Floats, Ints]:
+) -> tuple[Ints, Floats, Ints, Ints]:
     """Closed outlines from stretches `low`…`high` of curves: of those that begin at `begin` (one more at the end) the
-    ones of the indices `wanted`. Kinds and rows of their curves, and where each outline begins (one more at the end).
+    ones of the indices `wanted`. Kinds and rows of their curves, where each outline begins (one more at the end), and
+    its index; one of which nothing is left is left out.
     """
     most = 0
     for k in wanted:
         most += begin[k + 1] - begin[k]
     kinds, found, starts = np.empty(most, np.int64), np.empty((most, WIDTH)), np.zeros(len(wanted) + 1, np.int64)
+    kept = np.empty(len(wanted), np.int64)
     size = count = 0
     for k in wanted:
         first, stretches = begin[k], begin[k + 1] - begin[k]
@@ -250,10 +252,11 @@ def outlines(
             stretch(of, rows[curve[first + m]], low[first + m], high[first + m], found[size + m])
         left = _merged(kinds[size:], found[size:], stretches) if stretches > 0 else 0
         if left > 0:
+            kept[count] = k
             size += left
             count += 1
             starts[count] = size
-    return kinds[:size].copy(), found[:size].copy(), starts[: count + 1].copy()
+    return kinds[:size].copy(), found[:size].copy(), starts[: count + 1].copy(), kept[:count].copy()
 
 
 def prove() -> None:

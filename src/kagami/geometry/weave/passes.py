@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import bisect
+import itertools
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -10,7 +12,7 @@ from typing import Final
 
 import numpy as np
 
-from kagami.geometry.arrays import clustered
+from kagami.geometry.arrays import Floats, Ints, clustered
 from kagami.geometry.crossings import find
 from kagami.geometry.curves import Curve
 from kagami.geometry.errors import GeometryError, InvalidLength
@@ -18,7 +20,7 @@ from kagami.geometry.figures import require_length
 from kagami.geometry.offset import Corners, Ends
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
-from kagami.geometry.table import tabulate
+from kagami.geometry.table import CurveTable, tabulate
 from kagami.geometry.tolerance import LENGTH, SMOOTH
 
 NEAR_WAY: Final = 10 * LENGTH
@@ -63,6 +65,12 @@ class Strand:
     def way(self, curve: int, t: float) -> float:
         """Way along the strand of a place, in u; on cubics and ellipses it grows with t, evenly."""
         return self.reached[curve] + t * (self.reached[curve + 1] - self.reached[curve])
+
+    def at(self, way: float) -> tuple[int, float]:
+        """The curve that a way from 0 to the whole length leads to, and the parameter on it."""
+        curve = min(max(bisect.bisect_right(self.reached, way) - 1, 0), len(self.line.curves) - 1)
+        low, high = self.reached[curve], self.reached[curve + 1]
+        return curve, min((way - low) / (high - low), 1.0)
 
     def stretch(self, begin: float, end: float) -> Outline:
         """The part from one way to another (begin < end); on a closed strand both may lie beyond its seam."""
@@ -118,15 +126,16 @@ def passes_of(strands: Sequence[Strand]) -> tuple[Crossing, ...]:
         # A passage at a node is found on both its curves; it is one.
         if not any(known.strand == strand and abs(known.way - way) <= NEAR_WAY for known in here):
             here.append(Passage(strand, way, heading))
-    answer = []
+    pairs = []
     for k, passages in enumerate(through):
         ordered = sorted(passages, key=lambda passage: (passage.strand, passage.way))
         place = Point(*both[np.flatnonzero(label == k)[0]].tolist())
         if len(ordered) > 2:
             raise StrandsMeet(place)
-        if len(ordered) == 2 and _crosses(ordered[0], ordered[1], strands):
-            answer.append(Crossing(place, *ordered))
-    return tuple(sorted(answer, key=lambda crossing: (crossing.first.strand, crossing.first.way)))
+        if len(ordered) == 2 and not any(_ends_at(strands[one.strand], one.way) for one in ordered):
+            pairs.append(Crossing(place, *ordered))
+    crosses = _crosses(pairs, strands, table, first_curve)
+    return tuple(sorted(itertools.compress(pairs, crosses), key=lambda one: (one.first.strand, one.first.way)))
 
 
 def _way(strand: Strand, curve: int, t: float) -> float:
@@ -135,26 +144,49 @@ def _way(strand: Strand, curve: int, t: float) -> float:
     return 0.0 if strand.line.closed and strand.length - way <= NEAR_WAY else way
 
 
-def _crosses(first: Passage, second: Passage, strands: Sequence[Strand]) -> bool:
-    """Whether the second strand goes from one side of the first to the other; one that ends there does not."""
-    for passage in (first, second):
-        strand = strands[passage.strand]
-        if not strand.line.closed and not LENGTH < passage.way < strand.length - LENGTH:
-            return False
-    into, out = _directions(first, strands[first.strand])
-    between = (out - into) % math.tau
-    sides = [(angle - into) % math.tau < between for angle in _directions(second, strands[second.strand])]
-    turned = abs(math.sin(first.heading - second.heading)) > SMOOTH
-    return sides[0] != sides[1] and turned
+def _ends_at(strand: Strand, way: float) -> bool:
+    """Whether an open strand ends (or begins) there: it crosses nothing then."""
+    return not strand.line.closed and not LENGTH < way < strand.length - LENGTH
 
 
-def _directions(passage: Passage, strand: Strand) -> tuple[float, float]:
-    """Directions from the place back along the strand, and on along it."""
+def _crosses(pairs: Sequence[Crossing], strands: Sequence[Strand], table: CurveTable, first_curve: Ints) -> list[bool]:
+    """Whether the second strand of each goes from one side of the first to the other."""
+    if not pairs:
+        return []
+    passages = [passage for pair in pairs for passage in (pair.first, pair.second)]
+    back, ahead = (turned.reshape(-1, 2) for turned in _directions(passages, strands, table, first_curve))
+    into = back[:, 0]
+    between = (ahead[:, 0] - into) % math.tau
+    sides = [(angle[:, 1] - into) % math.tau < between for angle in (back, ahead)]
+    headings = np.array([passage.heading for passage in passages]).reshape(-1, 2)
+    turned = np.abs(np.sin(headings[:, 0] - headings[:, 1])) > SMOOTH
+    answer: list[bool] = ((sides[0] != sides[1]) & turned).tolist()
+    return answer
+
+
+def _directions(
+    passages: Sequence[Passage], strands: Sequence[Strand], table: CurveTable, first_curve: Ints
+) -> tuple[Floats, Floats]:
+    """Directions from the places of passages back along their strands, and on along them, (n,), in radians."""
     reach = 100 * LENGTH
-    back = strand.stretch(passage.way - reach, passage.way) if strand.line.closed or passage.way > reach else None
-    ahead = strand.stretch(passage.way, passage.way + reach)
-    before = passage.heading + math.pi if back is None else back.curves[-1].end.direction(back.curves[0].start)
-    return before, ahead.curves[0].start.direction(ahead.curves[-1].end)
+    strand = np.array([passage.strand for passage in passages])
+    way = np.array([passage.way for passage in passages])
+    length = np.array([one.length for one in strands])[strand]
+    closed = np.array([one.line.closed for one in strands])[strand]
+
+    def places(ways: Floats) -> Floats:
+        """On closed strands the ways run round; open ones end."""
+        on = np.where(closed, ways % length, np.clip(ways, 0.0, length)).tolist()
+        found = [strands[k].at(one) for k, one in zip(strand.tolist(), on, strict=True)]
+        curve = first_curve[strand] + np.array([curve for curve, _ in found])
+        return table.ask("point", curve, np.array([t for _, t in found]), width=2)
+
+    here = places(way)
+    behind, before = places(way - reach) - here, places(way + reach) - here
+    back = np.arctan2(behind[:, 1], behind[:, 0])
+    starts = ~closed & (way <= reach)
+    back[starts] = np.array([passage.heading for passage in passages])[starts] + math.pi
+    return back, np.arctan2(before[:, 1], before[:, 0])
 
 
 def crowded(strands: Sequence[Strand], crossings: Sequence[Crossing], room: float) -> tuple[tuple[int, int], ...]:

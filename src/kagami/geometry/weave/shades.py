@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -11,7 +12,7 @@ import numpy as np
 from kagami.geometry.arrangement import arrange
 from kagami.geometry.offset import Ends, band
 from kagami.geometry.outline import Shape
-from kagami.geometry.selection import outline_of_faces
+from kagami.geometry.selection import outlines_of_choices
 from kagami.geometry.weave.alternation import Alternation
 from kagami.geometry.weave.passes import Crossing, Passage, Strand
 from kagami.geometry.weave.woven import Pieces
@@ -41,6 +42,8 @@ def shaded(
     gap at that strand's edges.
     """
     flat = [piece for strand in pieces for piece in strand]
+    if not flat:
+        return tuple(() for _ in pieces)
     under = [_under(crossing, over) for crossing, over in zip(crossings, alternation.first_over, strict=True)]
     zones = [_zones(strands, *pair, gap + reach) for pair in under]
     arrangement = arrange([*flat, *(zone[part] for part in range(3) for zone in zones)])
@@ -48,16 +51,11 @@ def shaded(
     near, below, above = (covers[:, count + part * most : count + (part + 1) * most] for part in range(3))
     both = near & below & ~above  # a strand may pass above itself
     of_strand = np.array([pair[0].strand for pair in under], dtype=np.intp)
-    answer, k = [], 0
-    for number, strand in enumerate(pieces):
-        dark = both[:, of_strand == number].any(axis=1)
-        found = []
-        for _ in strand:
-            lit, shade = (covers[:, k] & side for side in (~dark, dark))
-            found.append(Shaded(outline_of_faces(arrangement, lit), outline_of_faces(arrangement, shade)))
-            k += 1
-        answer.append(tuple(found))
-    return tuple(answer)
+    dark = np.array([both[:, of_strand == number].any(axis=1) for number, strand in enumerate(pieces) for _ in strand])
+    by_piece = covers[:, :count].T
+    sides = outlines_of_choices(arrangement, np.concatenate([by_piece & ~dark, by_piece & dark]))
+    found = iter(map(Shaded, sides[:count], sides[count:]))
+    return tuple(tuple(itertools.islice(found, len(strand))) for strand in pieces)
 
 
 def _under(crossing: Crossing, first_over: bool) -> tuple[Passage, Passage]:

@@ -9,13 +9,12 @@ from typing import TypeAlias
 
 import numpy as np
 
-from kagami.geometry.arrangement import Arrangement, arrange
-from kagami.geometry.arrays import Bools
+from kagami.geometry.arrangement import arrange
 from kagami.geometry.errors import InvalidLength
 from kagami.geometry.offset import Ends, Place
 from kagami.geometry.offset.band import BandSpec, raw_bands
 from kagami.geometry.outline import Shape
-from kagami.geometry.selection import outline_of_faces
+from kagami.geometry.selection import outlines_of_choices
 from kagami.geometry.weave.alternation import Alternation, sequence_of
 from kagami.geometry.weave.passes import Crossing, Passage, Strand
 
@@ -80,21 +79,17 @@ def _pieces(
     layout = _Layout(strands, crossings, alternation, gap, widths, board)
     runs = [run for number in range(len(strands)) for run in layout.runs(number)]
     arrangement = arrange(raw_bands(board.bands))
-    covers = arrangement.covers
+    by_band = np.ascontiguousarray(arrangement.covers.T)
+    chosen = np.zeros((len(runs), arrangement.face_count), dtype=np.bool_)
+    for faces, run in zip(chosen, runs, strict=True):
+        for part, cutters in run.parts:
+            faces |= by_band[part] & ~np.any(by_band[list(cutters)], axis=0)
+    chosen[:, 0] = False
     answer: list[list[Shape]] = [[] for _ in strands]
-    for run in runs:
-        found = _outline(arrangement, covers, run)
+    for run, found in zip(runs, outlines_of_choices(arrangement, chosen), strict=True):
         if found:
             answer[run.strand].append(found)
     return tuple(tuple(found) for found in answer)
-
-
-def _outline(arrangement: Arrangement, covers: Bools, run: _Run) -> Shape:
-    chosen = np.zeros(len(covers), dtype=np.bool_)
-    for part, cutters in run.parts:
-        chosen |= covers[:, part] & ~covers[:, list(cutters)].any(axis=1)
-    chosen[0] = False
-    return outline_of_faces(arrangement, chosen)
 
 
 class _Layout:

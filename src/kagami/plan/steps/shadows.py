@@ -8,7 +8,7 @@ import numpy as np
 from kagami.geometry import boolean
 from kagami.geometry.arrangement import arrange
 from kagami.geometry.outline import Shape
-from kagami.geometry.selection import outline_of_faces
+from kagami.geometry.selection import outlines_of_choices
 from kagami.geometry.sweep import swept
 from kagami.geometry.weave import shaded
 from kagami.plan.dimensions.drawn import corner_of, middle_of
@@ -97,13 +97,12 @@ class Overlap(Toning):
         parts: list[Shape] = []
         tones: list[Paint] = []
         order = sorted(range(len(rows)), key=lambda row: (int(rows[row].sum()), np.flatnonzero(rows[row]).tolist()))
-        for row in order:
-            covering = np.flatnonzero(rows[row]).tolist()
-            if covering:
-                part = outline_of_faces(arrangement, which.ravel() == row)
-                if part:
-                    parts.append(part)
-                    tones.append(self._mixed([paints[k] for k in covering]))
+        covered = [row for row in order if rows[row].any()]
+        found = outlines_of_choices(arrangement, which.ravel() == np.array(covered)[:, None])
+        for row, part in zip(covered, found, strict=True):
+            if part:
+                parts.append(part)
+                tones.append(self._mixed([paints[k] for k in np.flatnonzero(rows[row]).tolist()]))
         return Drawing(Figure(tuple(parts), {}, None, tuple(tones), figures[0].layer))
 
     def _mixed(self, paints: list[Paint]) -> Paint:

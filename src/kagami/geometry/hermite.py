@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Callable
 from typing import Final, TypeAlias
 
@@ -21,7 +22,15 @@ HALVINGS: Final = 9
 
 
 def fitted(path: Path, t0: Floats, t1: Floats, accuracy: float = FITTED) -> list[tuple[Cubic, ...]]:
-    """Chains of cubics along paths: path k from t0[k] to t1[k], none further off than `accuracy` (in u).
+    """Chains of cubics along paths, as `fitted_rows`, as typed values."""
+    rows, begin = fitted_rows(path, t0, t1, accuracy)
+    cubics = [_typed(row) for row in rows.tolist()]
+    return [tuple(cubics[a:b]) for a, b in itertools.pairwise(begin.tolist())]
+
+
+def fitted_rows(path: Path, t0: Floats, t1: Floats, accuracy: float = FITTED) -> tuple[Floats, Ints]:
+    """Chains of cubics along paths: path k from t0[k] to t1[k], none further off than `accuracy` (in u). Their rows,
+    (n, 8), and where each path's begin (one more at the end).
 
     A range that is not met by one cubic is halved, all ranges of all paths at once, so that pieces are short only where
     a path bends fast. After `HALVINGS` a range is taken as it is.
@@ -42,15 +51,12 @@ def fitted(path: Path, t0: Floats, t1: Floats, accuracy: float = FITTED) -> list
         middle = (t0 + t1) / 2
         index, t0, t1 = np.tile(index, 2), np.concatenate([t0, middle]), np.concatenate([middle, t1])
     index, t0, rows = (np.concatenate(parts) for parts in zip(*done, strict=True))
-    answer: list[list[Cubic]] = [[] for _ in range(count)]
-    for position in np.lexsort((np.where(backward[index], -t0, t0), index)).tolist():
-        answer[index[position]].append(_typed(rows[position]))
-    return [tuple(pieces) for pieces in answer]
+    order = np.lexsort((np.where(backward[index], -t0, t0), index))
+    return rows[order], np.append(0, np.cumsum(np.bincount(index, minlength=count)))
 
 
-def _typed(row: Floats) -> Cubic:
-    values = row.tolist()
-    return Cubic(*(Point(x, y) for x, y in zip(values[::2], values[1::2], strict=True)))
+def _typed(row: list[float]) -> Cubic:
+    return Cubic(*(Point(x, y) for x, y in zip(row[::2], row[1::2], strict=True)))
 
 
 def _fit(path: Path, index: Ints, t0: Floats, t1: Floats) -> tuple[Floats, Floats]:

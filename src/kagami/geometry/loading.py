@@ -22,6 +22,7 @@ QUICK: Final = (
     "linking",
     "bands",
     "mapping",
+    "cubic_forms",
     "facing",
     "parallels",
     "splitting",

@@ -52,7 +52,8 @@ def chains_of(shapes: Sequence[Shape]) -> Chains:
 def _regular(table: CurveTable, outline: Ints) -> tuple[CurveTable, Ints]:
     """Straight cubics as lines, and cubics cut where they turn back."""
     which = np.flatnonzero(table.kind == CUBIC)
-    if len(which) == 0:
+    loops = quick("cubic_forms")
+    if len(which) == 0 or (loops is not None and loops.regular(table.rows[which])):
         return table, outline
     stops, straight = _stops(table.rows[which])
     counts = np.isfinite(stops).sum(axis=1) + 1

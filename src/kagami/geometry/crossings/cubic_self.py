@@ -7,6 +7,7 @@ import numpy as np
 from kagami.geometry.arrays import Floats, lengths
 from kagami.geometry.crossings.meeting import Meetings
 from kagami.geometry.kinds import cubic
+from kagami.geometry.loading import quick
 from kagami.geometry.tolerance import LENGTH, ROUNDING
 
 
@@ -16,6 +17,9 @@ def meet(rows: Floats) -> Meetings:
     With B = a₀ + a₁t + a₂t² + a₃t³ and B(t) = B(s), dividing by t − s leaves a₃(σ² − π) + a₂σ + a₁ = 0, where σ = t + s
     and π = ts: two linear equations for σ² − π and σ.
     """
+    compiled = quick("cubic_forms")
+    if compiled is not None:
+        return Meetings(*compiled.double_points(rows))
     p = cubic.power(rows)
     det = p[:, 3, 0] * p[:, 2, 1] - p[:, 3, 1] * p[:, 2, 0]
     scale = np.abs(p[:, 1:]).max(axis=(1, 2)) ** 2

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import NamedTuple
 
 import numpy as np
@@ -74,7 +75,7 @@ def centroid(shape: Shape) -> Point:
 
 def perimeter(shape: Shape) -> float:
     """Length of all outlines together."""
-    return float(sum(curve.length for curve in shape.curves))
+    return math.fsum(tabulate([shape]).lengths.tolist())
 
 
 def box(shape: Shape) -> Box:

@@ -10,6 +10,7 @@ import numpy as np
 from kagami.geometry.affine import Affine
 from kagami.geometry.arrangement import Arrangement, arrange
 from kagami.geometry.arrays import Floats, Ints, cross, dot, lengths
+from kagami.geometry.columns import Columns
 from kagami.geometry.crossings.boxes import overlapping_boxes
 from kagami.geometry.measure.distance import Approach, nearest_pairs
 from kagami.geometry.measure.size import area, box, perimeter
@@ -85,8 +86,9 @@ def _outermost(table: CurveTable, places: Floats, index: Ints, low: float, high:
     most, least = along.max(axis=0), along.min(axis=0)
     slack = OUTER_SHARE * (most - least)
     bounds = ((along >= most - slack) | (along <= least + slack)).any(axis=1)
-    kept = np.unique(index[bounds]).tolist()
-    return Shape((Outline(tuple(table.source(k) for k in kept), closed=False),))
+    kept = np.unique(index[bounds])
+    one_line = (np.array([0, len(kept)]), np.zeros(1, np.bool_))
+    return Shape(columns=Columns(table.kind[kept], table.rows[kept], *one_line))
 
 
 def _extent(shape: Shape, angle: float) -> float:

@@ -8,9 +8,10 @@ import numpy as np
 
 from kagami.geometry.arrays import Floats, Ints
 from kagami.geometry.columns import Columns
+from kagami.geometry.kinds import CUBIC
 from kagami.geometry.loading import compiled
 from kagami.geometry.offset.corners import Corners
-from kagami.geometry.offset.parallel import Chain, beside_others
+from kagami.geometry.offset.parallel import Chain, beside_others, free_rows
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.table import CurveTable, tabulate
 
@@ -40,18 +41,31 @@ def parallels(table: CurveTable, begin: Floats, finish: Floats) -> tuple[Beside,
     rest = np.flatnonzero(count == 0)
     if len(rest) == 0:
         return Beside(kinds[exact], rows[exact], np.append(0, np.cumsum(count)), starts, ends), []
-    chain = Chain(tuple(table.source(k) for k in range(len(table))), table, table.leaving, table.arriving)
-    found = beside_others(chain, rest, begin, finish)
-    pieces = tabulate([Shape((Outline(curves, closed=False),)) for curves, _ in found])
-    count[rest] = [len(curves) for curves, _ in found]
+    pieces, sizes, bare = _fitted(table, rest, begin, finish)
+    count[rest] = sizes
     is_fitted = np.zeros(len(table), np.bool_)
     is_fitted[rest] = True
     fitted = np.repeat(is_fitted, count)
     kind, every = np.empty(len(fitted), np.int64), np.empty((len(fitted), rows.shape[2]))
-    kind[fitted], every[fitted] = pieces.kind, pieces.rows
+    kind[fitted], every[fitted] = pieces
     kind[~fitted], every[~fitted] = kinds[exact], rows[exact]
-    bare = [(k, low, high) for k, (_, left) in zip(rest.tolist(), found, strict=True) for low, high in left]
     return Beside(kind, every, np.append(0, np.cumsum(count)), starts, ends), bare
+
+
+def _fitted(
+    table: CurveTable, index: Ints, begin: Floats, finish: Floats
+) -> tuple[tuple[Ints, Floats], Ints, list[Stretch]]:
+    """The parallels of curves that must be fitted: kinds and rows, how many each one has, and what is left bare."""
+    ends = (table.leaving, table.arriving)
+    free = free_rows(Chain((), table, *ends), index, begin, finish)
+    if free is not None:
+        rows, first = free
+        return (np.full(len(rows), CUBIC), rows), first[1:] - first[:-1], []
+    chain = Chain(tuple(table.source(k) for k in range(len(table))), table, *ends)
+    found = beside_others(chain, index, begin, finish)
+    pieces = tabulate([Shape((Outline(curves, closed=False),)) for curves, _ in found])
+    bare = [(k, low, high) for k, (_, left) in zip(index.tolist(), found, strict=True) for low, high in left]
+    return (pieces.kind, pieces.rows), np.array([len(curves) for curves, _ in found]), bare
 
 
 def raw_offsets(

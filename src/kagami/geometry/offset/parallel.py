@@ -17,7 +17,7 @@ import numpy as np
 
 from kagami.geometry.arrays import Bools, Floats, Ints, lengths
 from kagami.geometry.curves import Arc, Curve, Line
-from kagami.geometry.hermite import fitted
+from kagami.geometry.hermite import fitted, fitted_rows
 from kagami.geometry.loading import quick
 from kagami.geometry.point import Point
 from kagami.geometry.table import CurveTable
@@ -117,6 +117,20 @@ def beside_others(
                 left.append((t0, t1))
         answer.append((tuple(curves), tuple(left)))
     return answer
+
+
+def free_rows(chain: Chain, index: Ints, begin: Floats, finish: Floats) -> tuple[Floats, Ints] | None:
+    """The rows of fitted parallels, and where each curve's begin (one more at the end), where no curve bends too
+    sharply; None where one does.
+    """
+    if not all(len(stretches) == 1 and not stretches[0][2] for stretches in _ranges(chain, index, begin, finish)):
+        return None
+    ways = {k: _way(chain, k) for k in index.tolist() if begin[k] != finish[k]}
+
+    def path(number: Ints, t: Floats) -> tuple[Floats, Floats]:
+        return _moved(chain, index[number], t, begin, finish, ways)
+
+    return fitted_rows(path, np.zeros(len(index)), np.ones(len(index)))
 
 
 def _moved(

@@ -152,7 +152,9 @@ def _moved(
     # Where the curve stands still (a handle of no length) its curvature says nothing.
     speed = 1 - np.nan_to_num(chain.table.curvature(index, t), posinf=0.0, neginf=0.0) * distance
     tangent = speed[:, None] * along + growth[:, None] * left
-    return places, tangent / lengths(tangent)[:, None]
+    tapers = growth != 0  # where the distance stays, the parallel runs as the curve does, also where its speed vanishes
+    along[tapers] = tangent[tapers] / lengths(tangent[tapers])[:, None]
+    return places, along
 
 
 def _way(chain: Chain, k: int) -> tuple[Floats, Floats]:

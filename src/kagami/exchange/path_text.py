@@ -31,7 +31,7 @@ View: TypeAlias = tuple[float, float, float, int, float]
 
 
 @compiled
-def _number(text: Ints, size: int, value: float, decimals: int) -> int:
+def _number(text: np.ndarray, size: int, value: float, decimals: int) -> int:
     """Add a number in as few characters as its decimals need; how long the text is then."""
     parts = 1
     for _ in range(decimals):
@@ -62,7 +62,7 @@ def _number(text: Ints, size: int, value: float, decimals: int) -> int:
 
 
 @compiled
-def _place(text: Ints, size: int, at: complex, view: View) -> int:
+def _place(text: np.ndarray, size: int, at: complex, view: View) -> int:
     """Add a place as two numbers."""
     scale, left, top, decimals, _ = view
     size = _number(text, size, (at.real - left) * scale, decimals)
@@ -71,13 +71,13 @@ def _place(text: Ints, size: int, at: complex, view: View) -> int:
 
 
 @compiled
-def _letter(text: Ints, size: int, letter: int) -> int:
+def _letter(text: np.ndarray, size: int, letter: int) -> int:
     text[size] = letter
     return size + 1
 
 
 @compiled
-def _cubic(text: Ints, size: int, row: Floats, end: complex, view: View) -> int:
+def _cubic(text: np.ndarray, size: int, row: Floats, end: complex, view: View) -> int:
     """C, or Q where it is a quadratic (see `Cubic.quadratic_handle`)."""
     a, b, c, d = one_curve.corner(row, 0), one_curve.corner(row, 1), one_curve.corner(row, 2), one_curve.corner(row, 3)
     scale, _, _, decimals, slack = view
@@ -98,7 +98,7 @@ def _on_grid(at: complex, view: View) -> complex:
 
 
 @compiled
-def _arc(text: Ints, size: int, of: int, row: Floats, end: complex, view: View) -> int:
+def _arc(text: np.ndarray, size: int, of: int, row: Floats, end: complex, view: View) -> int:
     """A, twice where one would be badly conditioned (see `svg.arc_data`)."""
     sweep = row[4] if of == ARC else row[6]
     off_half = abs(sweep) - math.pi
@@ -117,7 +117,7 @@ def _arc(text: Ints, size: int, of: int, row: Floats, end: complex, view: View) 
 
 
 @compiled
-def _one_arc(text: Ints, size: int, of: int, row: Floats, end: complex, view: View) -> int:
+def _one_arc(text: np.ndarray, size: int, of: int, row: Floats, end: complex, view: View) -> int:
     """A."""
     scale, _, _, decimals, _ = view
     sweep = row[4] if of == ARC else row[6]

@@ -13,11 +13,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 from svgpathtools import parse_path
 
+from kagami.exchange.delivery.reading_back import read_back
 from kagami.exchange.finished import artwork
 from kagami.exchange.shorter import shorter
 from kagami.exchange.svg import Fills, Frame, path_data, write_svg
 from kagami.geometry.figures import circle
 from kagami.geometry.point import Point
+from kagami.geometry.tolerance import STATED_ERROR
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.files import load_plan
 from kagami.plan.language.text import parse_text
@@ -164,3 +166,51 @@ class Designers(TestCase):
         plan = plan.model_copy(update={"steps": (plan.steps[0], plan.steps[1].model_copy(update={"name": "a"}))})
         ids = re.findall(r' id="([^"]*)"', write_svg(artwork(plan, evaluate(plan))))
         self.assertEqual(len(ids), len(set(ids)))
+
+
+class Sparing(TestCase):
+    """For pages: contours that their fill closes, and radii with no digit too many."""
+
+    def test_contours_are_left_to_their_fill(self) -> None:
+        self.assertEqual(shorter("M0 0L10 0L10 5L0 5Z", 3, sparing=True), "M0 0H10V5H0")
+        # What follows is told from where the pen is left, which is not where the contour began.
+        both = shorter("M0 0L9 0L9 9ZM8.1 9.2L7 9L8 8Z", 3, sparing=True)
+        self.assertNotIn("z", both.lower())
+        read = commands(both)
+        self.assertEqual([values for letter, values in read if letter == "M"][1:], [(8.1, 9.2)])
+
+    def test_an_open_line_stays_as_it_is(self) -> None:
+        self.assertEqual(shorter("M1 1L4 1", 3, sparing=True), "M1 1H4")
+
+    @given(st.integers(200, 10**6), st.floats(0.01, 1.0), st.booleans())
+    def test_radii_lose_digits_that_move_no_point_of_their_arc(self, radius: int, share: float, large: bool) -> None:
+        half = max(1.0, round(radius * share)) if radius * share <= radius else float(radius)
+        data = f"M0 0A{radius / 1000:.3f} {radius / 1000:.3f} 0 {int(large)} 1 {2 * half / 1000:.3f} 0L0 -9Z"
+        text = shorter(data, 3, slack=3, sparing=True)
+        self.assertLessEqual(len(text), len(shorter(data, 3, slack=3)))
+        (arc,) = (values for letter, values in commands(text) if letter == "A")
+        (whole,) = (values for letter, values in commands(data) if letter == "A")
+        self.assertEqual(arc[0], arc[1])
+        rises = []
+        for read in (arc[0], whole[0]):
+            to_centre = math.sqrt(max(read**2 - (half / 1000) ** 2, 0.0))
+            rises.append(read + to_centre if large else read - to_centre)
+        self.assertLessEqual(abs(rises[0] - rises[1]), 0.0015 + 1e-9)
+
+    def test_a_short_arc_takes_a_round_radius_and_a_long_one_keeps_its_own(self) -> None:
+        self.assertIn("4 4 0", shorter("M0 0A3.9 3.9 0 0 1 0.08 0.06L0 -9Z", 3, slack=3, sparing=True).replace("a", ""))
+        self.assertIn("3.9 3.9 0", shorter("M0 0A3.9 3.9 0 0 1 4 3L0 -9Z", 3, slack=3, sparing=True))
+        self.assertIn("3.9 3.9 0", shorter("M0 0A3.9 3.9 0 0 1 0.08 0.06L0 -9Z", 3, slack=3))
+
+    def test_every_example_is_shorter_and_holds_the_same_areas(self) -> None:
+        for file in EXAMPLES:
+            plan = load_plan(file.read_bytes())
+            art = artwork(plan, evaluate(plan))
+            plain, web = (write_svg(art, error=STATED_ERROR, sparing=sparing) for sparing in (False, True))
+            with self.subTest(file.name):
+                self.assertLess(len(web), len(plain))
+                one, other = (read_back("svg", text.encode()) for text in (plain, web))
+                self.assertEqual(one.areas.keys(), other.areas.keys())
+                for colour, size in one.areas.items():
+                    self.assertLess(abs(other.areas[colour] - size), 1e-4 * size)
+                self.assertEqual((one.lines, one.arcs, one.cubics), (other.lines, other.arcs, other.cubics))

@@ -7,6 +7,7 @@ places. Source of the syntax: Scalable Vector Graphics (SVG) 1.1 (Second Edition
 
 from __future__ import annotations
 
+import math
 import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
@@ -64,22 +65,42 @@ class _Said:
         return "".join([now.text, *reversed(texts)])
 
 
-def shorter(data: str, decimals: int, slack: int = 0) -> str:
+def shorter(data: str, decimals: int, slack: int = 0, *, sparing: bool = False) -> str:
     """Path data of absolute M, L, Q, A, C and Z commands, shortened; `decimals` is the most that its numbers have.
 
     Handles may come to lie up to `slack` units of the last decimal from where they are, if a smooth curve says it
     shorter: that moves no point by more than half of it (the greatest of 2t(1 − t)). Closed contours may begin at
-    another of their nodes.
+    another of their nodes. Where it is `sparing`, they are left to their fill, which closes what it fills (SVG 1.1,
+    11.3), and radii have no digit that moves no point of their arc by more than half of the slack.
     """
     unit = 10**decimals
-    texts: list[str] = []
-    at: Place | None = None
+    ways = [_Way("", None)]
     for parts, closed in _contours(data, unit):
-        said = [(_spoken(way, at, unit, slack, closed=closed), way) for way in _beginnings(parts, unit, closed=closed)]
-        best, way = min(said, key=lambda one: one[0].length)
-        texts.append(best.whole() + ("z" if closed else ""))
-        at = way[0].start if closed else way[-1].end
-    return "".join(texts)
+        parts = [_spared(part, unit, slack / 2) for part in parts] if sparing else parts
+        found = [_gone_on(way, parts, unit, slack, closed=closed) for way in ways]
+        # A contour that its fill may close leaves the pen where it ends, or costs a letter and leaves it at its start.
+        both = [min((pair[k] for pair in found), key=_Way.length) for k in range(2)]
+        ways = both if sparing and closed else both[:1]
+    return min(ways, key=_Way.length).text
+
+
+class _Way(NamedTuple):
+    """Path data so far, and where it leaves the pen."""
+
+    text: str
+    at: Place | None
+
+    def length(self) -> int:
+        return len(self.text)
+
+
+def _gone_on(way: _Way, parts: list[_Part], unit: int, slack: int, *, closed: bool) -> tuple[_Way, _Way]:
+    """Path data with one more contour, closed by its letter (if it is closed), and left to its fill."""
+    said = [(_spoken(one, way.at, unit, slack, closed=closed), one) for one in _beginnings(parts, unit, closed=closed)]
+    best, one = min(said, key=lambda pair: pair[0].length)
+    text = way.text + best.whole()
+    left = _Way(text, _said_of(one, closed=closed)[-1].end)
+    return (_Way(f"{text}z", one[0].start), left) if closed else (left, left)
 
 
 def _contours(data: str, unit: int) -> Iterator[tuple[list[_Part], bool]]:
@@ -130,13 +151,41 @@ def _spoken(parts: list[_Part], at: Place | None, unit: int, slack: int, *, clos
     begun = parts[0].start
     left, down = at or (0, 0)  # what moves first is absolute in either form
     ways = [_Said(*_moved("M", begun, unit)), _Said(*_moved("m", (begun[0] - left, begun[1] - down), unit))]
-    said = parts[:-1] if closed and parts[-1].command == "L" else parts
     before: _Part | None = None
-    for one in said:
+    for one in _said_of(parts, closed=closed):
         part, forms = _smoothed(one, before, unit, slack)
         ways = [min((_with(way, form) for way in ways), key=lambda one: one.length) for form in forms]
         before = part
     return min(ways, key=lambda one: one.length)
+
+
+def _spared(part: _Part, unit: int, slack: float) -> _Part:
+    """An arc of a circle with the fewest digits of its radius that leave its middle within a distance: other places of
+    arcs with the same ends are nearer to each other.
+    """
+    radius, other, _, large, *_ = part.numbers if part.command == "A" else (0, 1, 0, 0)
+    if radius != other:
+        return part
+    half = math.dist(part.start, part.end) / 2
+    rise = _rise(radius, half, large=large > 0)
+    step = unit
+    while step > 1:
+        fewer = round(radius / step) * step
+        if fewer >= half and abs(_rise(fewer, half, large=large > 0) - rise) <= slack:
+            return part._replace(numbers=(fewer, fewer, *part.numbers[2:]))
+        step //= 10
+    return part
+
+
+def _rise(radius: float, half: float, *, large: bool) -> float:
+    """How far the middle of an arc rises over its chord, of which half is given."""
+    to_centre = math.sqrt(max(radius * radius - half * half, 0.0))
+    return radius + to_centre if large else radius - to_centre
+
+
+def _said_of(parts: list[_Part], *, closed: bool) -> list[_Part]:
+    """The parts of a contour that are said: but for a line that closes it."""
+    return parts[:-1] if closed and parts[-1].command == "L" else parts
 
 
 def _moved(letter: str, numbers: Place, unit: int) -> tuple[int, str, str, str]:

@@ -269,13 +269,15 @@ def write_svg(
     fills: Fills = Fills.COLOURS,
     arcs: bool = True,
     error: float | None = None,
+    sparing: bool = False,
 ) -> str:
     """The artwork as an SVG document.
 
     `margin` (in module units) widens the viewBox all round; `ground` fills it with a colour. With `pixels` the document
     is so many wide and high instead of its real size, the artwork whole and in the middle. Without `arcs` there are
     cubics in their place. Every point lies within `error` (in units of the document) of where it should be; numbers
-    have as many decimals as that takes, six where none is stated.
+    have as many decimals as that takes, six where none is stated. Where it is `sparing`, for pages, contours are left
+    to their fill to be closed, and radii have as few digits as that error allows.
     """
     box = Box(art.box.left - margin, art.box.bottom - margin, art.box.right + margin, art.box.top + margin)
     frame = _frame(art.scale, box, error)
@@ -302,6 +304,6 @@ def write_svg(
             fill = "currentColor"
         elif fills is Fills.ROLES and isinstance(area.fill, str):
             fill = f"var(--{_variable(area.role)}, {area.fill})"
-        data = shorter(path_data(area.shape, frame, arcs), frame.decimals, math.floor(frame.slack))
+        data = shorter(path_data(area.shape, frame, arcs), frame.decimals, math.floor(frame.slack), sparing=sparing)
         rows.append(f'<path id="{identifier}" fill="{fill}" d="{data}"/>')
     return "\n".join([*rows, "</svg>", ""])

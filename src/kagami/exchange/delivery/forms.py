@@ -51,12 +51,16 @@ def _cubics(order: Order) -> bytes:
     return write_svg(order.art, ground=order.behind, arcs=False, error=STATED_ERROR).encode()
 
 
+def _web(order: Order) -> bytes:
+    return write_svg(order.art, ground=order.behind, error=STATED_ERROR, sparing=True).encode()
+
+
 def _roles(order: Order) -> bytes:
-    return write_svg(order.art, ground=order.behind, fills=Fills.ROLES, error=STATED_ERROR).encode()
+    return write_svg(order.art, ground=order.behind, fills=Fills.ROLES, error=STATED_ERROR, sparing=True).encode()
 
 
 def _current(order: Order) -> bytes:
-    return write_svg(order.art, fills=Fills.CURRENT, error=STATED_ERROR).encode()
+    return write_svg(order.art, fills=Fills.CURRENT, error=STATED_ERROR, sparing=True).encode()
 
 
 def _cut(order: Order) -> bytes:
@@ -132,7 +136,7 @@ def _icon_set(order: Order) -> bytes:
 def _icon_svg(order: Order) -> bytes:
     from kagami.exchange.icons import square
 
-    return write_svg(square(order.art), ground=order.behind, error=STATED_ERROR).encode()
+    return write_svg(square(order.art), ground=order.behind, error=STATED_ERROR, sparing=True).encode()
 
 
 def _icon(order: Order) -> bytes:
@@ -232,6 +236,7 @@ PNG: Final = "image/png"
 FORMS: Final[dict[str, Form]] = {
     "svg": Form("svg", "", "svg", SVG, "print and screen", _svg, reads="svg"),
     "svg-cubics": Form("cubics", "cubics", "svg", SVG, "for readers that know no arcs", _cubics, reads="svg"),
+    "web": Form("web", "web", "svg", SVG, "web pages: in the fewest bytes", _web, reads="svg"),
     "web-roles": Form("web", "roles", "svg", SVG, "web pages: a CSS variable a role", _roles, reads="svg"),
     "web-current": Form(
         "web",

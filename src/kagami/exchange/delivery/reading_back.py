@@ -9,7 +9,7 @@ from __future__ import annotations
 import io
 import itertools
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any, Final
 
@@ -85,7 +85,7 @@ def _svg(data: bytes) -> Found:
     for element in root.iter("{http://www.w3.org/2000/svg}path"):
         if element.get("id") is None:
             continue  # the ground
-        path = Path(element.get("d"))
+        path = _filled(Path(element.get("d")))
         pieces += 1
         fill = _fill(element.get("fill"))
         for segment in path:
@@ -96,7 +96,7 @@ def _svg(data: bytes) -> Found:
             else:
                 counts[type(segment)] += 1
         areas[fill] = areas.get(fill, 0.0) + scale**2 * _path_area([_segment(one) for one in path])
-        boxes.append(path.bbox())
+        boxes.append(Path(*path).bbox())
         needless += _needless(path)
     around = np.array([box for box in boxes if box is not None])
     low, high = around[:, :2].min(axis=0), around[:, 2:].max(axis=0)
@@ -116,7 +116,22 @@ def _svg(data: bytes) -> Found:
     )
 
 
-def _needless(path: Any) -> int:
+def _filled(path: Any) -> list[Any]:
+    """The segments of a path, contours that are left open closed as their fill closes them (SVG 1.1, 11.3)."""
+    from svgelements import Close, Move
+
+    found: list[Any] = []
+    begun = None
+    for segment in [*path, None]:
+        if begun is not None and (segment is None or isinstance(segment, Move)) and not isinstance(found[-1], Close):
+            found.append(Close(found[-1].end, begun))
+        if segment is not None:
+            begun = segment.end if isinstance(segment, Move) else begun
+            found.append(segment)
+    return found
+
+
+def _needless(path: Sequence[Any]) -> int:
     """Nodes of a path that could be left out."""
     from svgelements import Arc, Close, Line
 

@@ -75,6 +75,9 @@ APART: Final = 1e-6
 CUSP: Final = 1e-9
 """Where a cubic is slower than this share of its size it turns back."""
 
+SLOW: Final = 1e-4
+"""A cubic that is nowhere slower than this share of its size, where it turns back in x or y, has no cusp."""
+
 SAME_STOP: Final = 1e-6
 """Places at which a cubic turns back that are nearer than this parameter are one."""
 

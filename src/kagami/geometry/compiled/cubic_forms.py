@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 import math
-from typing import Final
-
 import numpy as np
 
 from kagami.geometry.arrays import Floats, Ints
@@ -12,10 +10,7 @@ from kagami.geometry.compiled import one_curve
 from kagami.geometry.compiled.cubics import turn
 from kagami.geometry.compiled.decorator import compiled, compiled_for
 from kagami.geometry.kinds import CUBIC
-from kagami.geometry.tolerance import LENGTH, ROUNDING, STRAIGHT
-
-SLOW: Final = 1e-4
-"""A cubic that is nowhere slower than this share of its size, where it turns back in x or y, has no cusp."""
+from kagami.geometry.tolerance import LENGTH, ROUNDING, SLOW, STRAIGHT
 
 
 @compiled

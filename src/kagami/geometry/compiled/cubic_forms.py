@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+
 import numpy as np
 
 from kagami.geometry.arrays import Floats, Ints

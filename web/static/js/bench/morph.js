@@ -16,7 +16,7 @@ export function morph(element, html) {
     callbacks: {
       beforeNodeMorphed: (was, now) => !(now.dataset && "same" in now.dataset),
       // How the sheet is looked at is the page's own (see view.js).
-      beforeAttributeUpdated: (name, node) => !(node.id === "drawing" && (name === "viewBox" || name === "style")),
+      beforeAttributeUpdated: (name, node) => !(["drawing", "paper"].includes(node.id) && (name === "viewBox" || name === "style")),
     },
   });
 }

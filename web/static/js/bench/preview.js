@@ -95,7 +95,7 @@ function shown(answer) {
   if (answer.error === undefined) {
     for (const [step, d] of Object.entries(answer.lines)) {
       if (step === answer.new) addLine(step, d);
-      for (const path of sheet.querySelectorAll(`.line[data-step="${CSS.escape(step)}"] path:not(.ghost)`)) set(path, "d", d, kept);
+      for (const path of sheet.querySelectorAll(`.line[data-step="${CSS.escape(step)}"] path:not(.ghost, .reach)`)) set(path, "d", d, kept);
       keepGhost(step);
     }
     document.getElementById("tried-paints").innerHTML = answer.paints;
@@ -159,6 +159,10 @@ function followInMirror() {
   if (!from || paths.length === 0 || sheet.querySelector(".view-lines, .view-regions")) return;
   mirror ??= place.innerHTML;
   let live = large.querySelector(".live");
+  if (live?.childElementCount === paths.length) {
+    paths.forEach((path, k) => follow(live.children[k], path));
+    return;
+  }
   if (!live) {
     live = document.createElementNS(SVG, "g");
     live.setAttribute("class", "live");
@@ -173,6 +177,11 @@ function followInMirror() {
       return copy;
     }),
   );
+}
+
+// A copy takes over what is new: what stays is not read again.
+function follow(copy, path) {
+  for (const name of ["d", "fill", "data-tone"]) put(copy, name, path.getAttribute(name));
 }
 
 function showHandles(svg) {

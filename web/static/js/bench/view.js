@@ -12,6 +12,10 @@ const sheet = document.getElementById("sheet");
 // The middle of the window in u and the pixels of a u; null while the whole drawing is fitted in.
 let view = null;
 let pointer = null;
+let passed = null;
+// What layout says of the sheet, kept until the view or the window changes: asked amid a drag, it would have all that
+// changed since laid out at once.
+let laid = null;
 
 function drawing() {
   return document.getElementById("drawing");
@@ -22,15 +26,29 @@ function frame() {
   return { unit: Number(unit), x: Number(originX), y: Number(originY), fit };
 }
 
+function layout() {
+  if (!laid) {
+    const onScreen = drawing().getScreenCTM();
+    const rulers = [...sheet.parentNode.querySelectorAll(".ruler")];
+    const boxes = rulers.map((ruler) => ({ ruler, box: ruler.getBoundingClientRect(), level: ruler.classList.contains("level") }));
+    laid = { a: onScreen.a, back: onScreen.inverse(), boxes };
+  }
+  return laid;
+}
+
+function forgetLayout() {
+  laid = null;
+}
+
 // Pixels a u, as things stand on the screen.
 export function scale() {
-  return drawing().getScreenCTM().a * frame().unit;
+  return layout().a * frame().unit;
 }
 
 // Where a pointer is, in u.
 export function placeOf(event) {
   const { unit, x, y } = frame();
-  const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(drawing().getScreenCTM().inverse());
+  const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(layout().back);
   return [(at.x - x) / unit, (y - at.y) / unit];
 }
 
@@ -40,6 +58,11 @@ function fitted() {
   return { x, y, scale: scale() };
 }
 
+// The paper lies under the drawing and is looked at alike.
+function show(viewBox) {
+  for (const svg of [drawing(), document.getElementById("paper")]) svg.setAttribute("viewBox", viewBox);
+}
+
 function apply() {
   const svg = drawing();
   const { unit, x, y, fit } = frame();
@@ -47,12 +70,12 @@ function apply() {
     const box = svg.getBoundingClientRect();
     const [width, height] = [(box.width / view.scale) * unit, (box.height / view.scale) * unit];
     const [left, top] = [x + view.x * unit - width / 2, y - view.y * unit - height / 2];
-    svg.setAttribute("viewBox", `${left} ${top} ${width} ${height}`);
+    show(`${left} ${top} ${width} ${height}`);
   } else {
-    svg.setAttribute("viewBox", fit);
+    show(fit);
   }
-  const { a } = svg.getScreenCTM();
-  svg.style.setProperty("--px", String(1 / a));
+  forgetLayout();
+  svg.style.setProperty("--px", String(1 / layout().a));
   document.querySelector(".zoom").textContent = `1u = ${Math.round(scale() * 10) / 10} px`;
   drawRulers();
   tellPlace();
@@ -161,13 +184,22 @@ function tellPlace() {
 
 function markPointer(event) {
   pointer = event ? placeOf(event) : null;
-  for (const ruler of sheet.parentNode.querySelectorAll(".ruler")) {
-    const box = ruler.getBoundingClientRect();
-    const level = ruler.classList.contains("level");
+  for (const { ruler, box, level } of layout().boxes) {
     const d = !event ? "" : level ? `M${event.clientX - box.left} 0v18` : `M0 ${event.clientY - box.top}h18`;
     ruler.querySelector(".pointer")?.setAttribute("d", d);
   }
   tellPlace();
+}
+
+// While a hand drags, the marks on the rulers go with the drawing, so that both are painted at once.
+function onPointer(event) {
+  if (drawing().classList.contains("dragging")) passed = event;
+  else markPointer(event);
+}
+
+function catchUp() {
+  if (passed) markPointer(passed);
+  passed = null;
 }
 
 // A wheel of a mouse turns in steps; a pinch arrives with the control key, two fingers on a pad by small ways.
@@ -181,13 +213,16 @@ function onWheel(event) {
 
 export function watchView() {
   sheet.addEventListener("wheel", onWheel, { passive: false });
-  sheet.addEventListener("pointermove", markPointer);
+  sheet.addEventListener("pointermove", onPointer);
   sheet.addEventListener("pointerleave", () => markPointer(null));
+  document.addEventListener("bench:tried", catchUp);
   sheet.parentNode.querySelector(".place").addEventListener("click", () => {
     sheet.dataset.ruler = sheet.dataset.ruler === "mm" ? "u" : "mm";
     apply();
   });
   document.addEventListener("bench:shown", apply);
   new ResizeObserver(apply).observe(sheet);
+  window.addEventListener("resize", forgetLayout);
+  window.addEventListener("scroll", forgetLayout, { capture: true, passive: true });
   apply();
 }

@@ -21,10 +21,8 @@ from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.forms import ground_of
-from kagami.plan.evaluation.readings import measure_mark
 from kagami.plan.evaluation.result import Result
 from kagami.plan.files import load_plan
-from kagami.plan.language.sentences import write_sentence
 from kagami.plan.messages import explain, listing
 from kagami.plan.tones.colourways import Colourway, colours_in
 from kagami.plan.tones.listed import GROUND
@@ -145,6 +143,8 @@ def _colourway(plan: Plan, name: str | None) -> Colourway | None:
 
 def _check(plan: Plan) -> int:
     """Each step with the time that it adds to what stands before it."""
+    from kagami.plan.language.sentences import write_sentence
+
     result = evaluate(plan)
     spent = 0.0
     for index, step in enumerate(plan.steps, 1):
@@ -173,6 +173,8 @@ def _text(error: PlanError) -> str:
 
 def readings_data(result: Result) -> dict[str, Any]:
     """The readings as plain values, lengths in module units."""
+    from kagami.plan.evaluation.readings import measure_mark  # loaded where readings are asked for
+
     found = measure_mark(result)
     return {
         "regions": found.regions,

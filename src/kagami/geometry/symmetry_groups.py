@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Final
 
 import numpy as np
 import scipy
@@ -15,6 +16,9 @@ from kagami.geometry.arrays import Floats, Ints, cycles_of, linked
 from kagami.geometry.errors import InvalidCount
 from kagami.geometry.point import ORIGIN, Point
 from kagami.geometry.tolerance import SAME
+
+FEW: Final = 200
+"""Of so few places all pairs are looked at."""
 
 
 @dataclass(frozen=True)
@@ -109,7 +113,7 @@ class Group:
         if count < 2 or self.size < 2:
             return np.arange(count)
         known = np.column_stack([places, *features])
-        tree = scipy.spatial.cKDTree(known)
+        tree = scipy.spatial.cKDTree(known) if count > FEW else None
         if self.axis is None:
             first = _images(tree, known, self.maps[1])
             if (first >= 0).all() and len(np.unique(first)) == count:
@@ -125,8 +129,15 @@ def _off_line(place: Point, through: Point, direction: float) -> float:
     return abs((place.x - through.x) * math.sin(direction) - (place.y - through.y) * math.cos(direction))
 
 
-def _images(tree: scipy.spatial.cKDTree, known: Floats, by: Affine) -> Ints:
-    """For each row of features (a place first) the row that a map brings it onto, or −1."""
+def _images(tree: scipy.spatial.cKDTree | None, known: Floats, by: Affine) -> Ints:
+    """For each row of features (a place first) the row that a map brings it onto, or −1. Of a few, all are compared,
+    which a short command need not load a tree for.
+    """
     moved = np.column_stack([by.points(known[:, :2]), known[:, 2:]])
-    distance, found = tree.query(moved, distance_upper_bound=SAME * (1 + float(np.abs(known).max())))
+    near = SAME * (1 + float(np.abs(known).max()))
+    if tree is None:
+        apart = np.sqrt(((moved[:, None] - known[None]) ** 2).sum(axis=2))
+        found = np.argmin(apart, axis=1)
+        return np.where(apart[np.arange(len(moved)), found] <= near, found, -1)
+    distance, found = tree.query(moved, distance_upper_bound=near)
     return np.where(np.isfinite(distance), found, -1)

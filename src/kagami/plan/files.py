@@ -7,7 +7,6 @@ import codecs
 from kagami.plan.document import Plan, from_json
 from kagami.plan.errors import DocumentError
 from kagami.plan.fields.texts import plain_text
-from kagami.plan.language.text import parse_text
 
 
 def load_plan(content: bytes) -> Plan:
@@ -20,6 +19,8 @@ def load_plan(content: bytes) -> Plan:
     content = content.removeprefix(codecs.BOM_UTF8)
     if content.lstrip().startswith(b"{"):
         return from_json(content)
+    from kagami.plan.language.text import parse_text  # it knows the sentences of all kinds: loaded for texts alone
+
     try:
         text = content.decode("utf-8")
         if not plain_text(text):

@@ -44,5 +44,5 @@ def ramps() -> Iterator[None]:
     try:
         yield
     finally:
-        del KINDS["ramp"]
+        KINDS.leave("ramp")
         parsing.stop_words_of.cache_clear()

@@ -6,7 +6,7 @@ from unittest import TestCase
 
 from pydantic import TypeAdapter, ValidationError
 
-from kagami.plan.steps import KINDS, Circle
+from kagami.plan.steps import KINDS, MODULES, Circle
 from kagami.plan.steps.reading import AnyStep, make_schemas
 
 STEPS = TypeAdapter(tuple[AnyStep, ...])
@@ -48,3 +48,29 @@ class Reading(TestCase):
         self.assertEqual(done.stdout.strip(), "['circle']")
         make_schemas()
         self.assertTrue(all(cls.__pydantic_complete__ for cls in KINDS.values()))
+
+    def test_a_document_has_those_kinds_loaded_that_it_holds(self) -> None:
+        code = (
+            "import sys\n"
+            "from kagami.plan.document import from_data\n"
+            "from kagami.plan.steps import KINDS\n"
+            f"from_data({{'kagami': 8, 'steps': [{RIM!r}]}})\n"
+            "print(*sorted(m for m in sys.modules if m.startswith('kagami.plan.steps.')))\n"
+            "print(len(KINDS), 'weave' in KINDS, 'blob' in KINDS, KINDS.get('blob'))\n"
+            "print('kagami.plan.steps.weaving' in sys.modules, KINDS['weave'].__module__)\n"
+        )
+        done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+        loaded, known, asked = done.stdout.splitlines()
+        self.assertIn("kagami.plan.steps.circle", loaded.split())
+        self.assertNotIn("kagami.plan.steps.weaving", loaded.split())
+        self.assertEqual(known, f"{len(KINDS)} True False None")
+        self.assertEqual(asked, "False kagami.plan.steps.weaving")
+
+    def test_the_table_of_kinds_is_what_the_modules_hold(self) -> None:
+        found = {module: [] for module in MODULES}
+        for kind, cls in KINDS.items():
+            found[cls.__module__.rpartition(".")[2]].append(kind)
+        self.assertEqual({module: kinds.split() for module, kinds in MODULES.items()}, found)
+        entered = [*KINDS._entered]
+        for module, kinds in MODULES.items():  # within a module as they stand in it
+            self.assertEqual([kind for kind in entered if kind in kinds.split()], kinds.split(), module)

@@ -1,9 +1,10 @@
 """What all kinds of step have in common, and the registry of the kinds."""
 
 import re
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from enum import Enum
 from functools import cache
+from importlib import import_module
 from typing import Any, ClassVar, Final
 
 from pydantic import BaseModel, ConfigDict
@@ -158,20 +159,65 @@ class Step(BaseModel):
         return getattr(self, field)
 
 
-KINDS: Final[dict[str, type[Step]]] = {}
-"""Kinds of step by the word that stands in documents."""
+class Kinds(Mapping[str, type[Step]]):
+    """Kinds of step by the word that stands in documents. The module of one is imported when it is asked for; whoever
+    asks for all has all imported. They come in the order of the table that tells where they lie, others after them.
+    """
+
+    def __init__(self) -> None:
+        self._entered: dict[str, type[Step]] = {}
+        self._where: dict[str, str] = {}
+
+    def lie_in(self, where: Mapping[str, str]) -> None:
+        """Tell the module of each kind that is not entered yet."""
+        self._where.update(where)
+
+    def enter(self, kind: str, cls: type[Step]) -> None:
+        """Enter a kind.
+
+        Raises:
+            AssertionError: two kinds are called so, which is a mistake of the program.
+        """
+        if kind in self._entered:
+            raise AssertionError(f"two kinds of step are called {kind}")
+        self._entered[kind] = cls
+
+    def leave(self, kind: str) -> None:
+        """Take a kind out again."""
+        del self._entered[kind]
+
+    def word_of(self, cls: type[Step]) -> str:
+        """The word of a kind that is entered."""
+        return next(kind for kind, entry in self._entered.items() if entry is cls)
+
+    def __getitem__(self, kind: str) -> type[Step]:
+        if kind not in self._entered and kind in self._where:
+            import_module(self._where[kind])
+        return self._entered[kind]
+
+    def __iter__(self) -> Iterator[str]:
+        for module in dict.fromkeys(self._where.values()):
+            import_module(module)
+        return iter([*self._where, *(kind for kind in self._entered if kind not in self._where)])
+
+    def __len__(self) -> int:
+        return len(self._where.keys() | self._entered.keys())
+
+    def __contains__(self, kind: object) -> bool:
+        return kind in self._entered or kind in self._where
+
+
+KINDS: Final = Kinds()
 
 
 def register(kind: str) -> Callable[[type[Step]], type[Step]]:
     """Enter a kind of step. Doubled kinds and sentences with unknown fields are mistakes of the program."""
 
     def enter(cls: type[Step]) -> type[Step]:
-        if kind in KINDS:
-            raise AssertionError(f"two kinds of step are called {kind}")
         unknown = set(re.findall(r"{(\w+)}", cls.sentence)) - set(cls.model_fields)
         if unknown:
             raise AssertionError(f"the sentence of {kind} names unknown fields: {unknown}")
-        KINDS[kind] = cls
+        KINDS.enter(kind, cls)
         return cls
 
     return enter
@@ -179,4 +225,4 @@ def register(kind: str) -> Callable[[type[Step]], type[Step]]:
 
 def kind_of(cls: type[Step]) -> str:
     """The word of a kind."""
-    return next(kind for kind, entry in KINDS.items() if entry is cls)
+    return KINDS.word_of(cls)

@@ -102,6 +102,8 @@ def quiet_html(step: Step, result: Result, frame: Frame) -> SafeString:
     found: list[Handle] = []
     for other in hanging[:MOST_HANGING]:
         found.extend(handle for handle in handles_of(other, result, frame) if handle.form in ("length", "angle"))
+        if len(found) >= MOST_QUIET:
+            break
     return mark_safe("".join(QUIET.get(handle, partial(_quiet_html, handle)) for handle in found[:MOST_QUIET]))
 
 

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from typing import TypeAlias
+from functools import lru_cache
+from typing import Final, TypeAlias
 
 import numpy as np
 
@@ -45,6 +46,8 @@ class Along:
 
 
 Where: TypeAlias = Straight | Along
+MOST_RUNS: Final = 64
+"""The runs that were asked for last are known: letters, their handles and readings all go by the same one."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,6 +62,7 @@ class Run:
     """By how much the radius of a circle grows with the height of the capitals: −½, 0 or ½."""
 
 
+@lru_cache(maxsize=MOST_RUNS)
 def run_of(along: Along, caps: float) -> Run:
     """The run of letters with capitals so high.
 

@@ -410,6 +410,54 @@ class Looking(HandCase):
         self.assertLess(self.scale(), before)
         self.assertEqual(self.stored(mark).step("rim").radius, "14u")
 
+    def test_the_paper_lies_under_the_drawing_however_it_is_looked_at(self) -> None:
+        self.bench(beams().plan)
+        page, (x, y) = self.page, self.at(0, 0)
+
+        def seen() -> list[str | None]:
+            return [page.locator(part).get_attribute("viewBox") for part in ("#paper", "#drawing")]
+
+        first = seen()
+        self.assertEqual(*first)
+        page.mouse.move(x + 60, y + 40)
+        page.mouse.wheel(0, -120)
+        page.wait_for_function(
+            "was => document.querySelector('#drawing').getAttribute('viewBox') !== was", arg=first[1]
+        )
+        self.assertEqual(*seen())
+        page.mouse.down(button="middle")
+        page.mouse.move(x + 100, y + 60, steps=3)
+        page.mouse.up(button="middle")
+        self.assertEqual(*seen())
+        self.type_in("rim:radius", "14u")  # what is put in anew keeps the view
+        self.settled(2)
+        self.assertEqual(*seen())
+        boxes = [page.locator(part).bounding_box() for part in ("#paper", "#drawing")]
+        self.assertEqual(*boxes)
+
+    def test_the_marks_on_the_rulers_go_with_what_a_hand_draws(self) -> None:
+        self.bench(beams().plan, "?step=rim")
+        page = self.page
+        mark = page.locator(".ruler.level .pointer")
+        self.drag("radius", 6.4, 2.9845, let_go=False)
+        expect(page.locator("[data-key='rim:radius']")).to_have_value("7u")
+        ruler = page.locator(".ruler.level").bounding_box()
+        assert ruler is not None
+        wanted = self.at(6.4, 2.9845)[0] - ruler["x"]
+        page.wait_for_function(
+            "x => Math.abs(parseFloat(document.querySelector('.level .pointer').getAttribute('d').slice(1)) - x) < 1.5",
+            arg=wanted,
+        )
+        expect(page.locator("button.place")).to_have_text("6.40 2.98 u")
+        large = page.locator("#mirror .large .live path").first.get_attribute("d")
+        self.assertEqual(large, page.locator(".ink > path").first.get_attribute("d"))
+        page.mouse.up()
+        self.settled(2)
+        page.mouse.move(*self.at(0, 0))
+        middle = self.at(0, 0)[0] - ruler["x"]
+        found = float((mark.get_attribute("d") or "M0").split()[0][1:])
+        self.assertAlmostEqual(found, middle, delta=1.5)
+
     def test_space_and_the_middle_button_move_the_sheet(self) -> None:
         self.bench(beams().plan)
         page, (x, y) = self.page, self.at(0, 0)

@@ -113,6 +113,28 @@ def _put_chain(kinds: Ints, rows: Floats, size: int, kind: Ints, found: Floats) 
     return size + len(kind)
 
 
+@compiled
+def _round(
+    kinds: Ints,
+    rows: Floats,
+    size: int,
+    right: tuple[Ints, Floats],
+    back: tuple[Ints, Floats],
+    forms: tuple[int, int],
+    headings: tuple[float, float],
+) -> int:
+    """Add both sides of a band that does not close evenly, and what closes its end and its start; how long the list of
+    curves is then. `headings` are the ways out at its start and its end.
+    """
+    for turn in range(2):
+        this, other = (right, back) if turn == 0 else (back, right)
+        size = _put_chain(kinds, rows, size, this[0], this[1])
+        begun, ended = one_curve.end(this[0][-1], this[1][-1]), one_curve.start(other[0][0], other[1][0])
+        at = 1 - turn
+        size = _cap(kinds, rows, size, begun, ended, forms[at], headings[at])
+    return size
+
+
 @compiled_for(
     "int64[:], float64[:, :], int64[:], boolean[:], int64[:], float64[:, :], int64[:], float64[:, :], float64[:, :],"
     " float64[:], float64[:], float64[:], float64[:], int64[:, :], float64[:]"
@@ -152,21 +174,16 @@ def raw(
         line, chain = (kind[a:b], rows[a:b]), Chain(last[a:b], leaving[a:b], arriving[a:b])
         one = part_of(beside_kind, beside_rows, beside_begin, starts, ends, a, b)
         other = part_of(beside_kind, beside_rows, beside_begin, starts, ends, n + a, n + b)
-        right, right_rows = _side(line, one, chain, (near[a:b], far[a:b]), style, limit, sharp)
-        left, left_rows = _side(line, other, chain, (near[n + a : n + b], far[n + a : n + b]), style, limit, sharp)
-        back, back_rows = _reversed(left, left_rows)
-        size = _put_chain(kinds, found, size, right, right_rows)
+        right = _side(line, one, chain, (near[a:b], far[a:b]), style, limit, sharp)
+        left = _side(line, other, chain, (near[n + a : n + b], far[n + a : n + b]), style, limit, sharp)
+        back = _reversed(left[0], left[1])
         if sharp:
             count += 1
-            first[count] = size
+            first[count] = size = _put_chain(kinds, found, size, right[0], right[1])
+            size = _put_chain(kinds, found, size, back[0], back[1])
         else:
-            begun, ended = one_curve.end(right[-1], right_rows[-1]), one_curve.start(back[0], back_rows[0])
-            size = _cap(kinds, found, size, begun, ended, 0 if closed[outline] else forms[outline, 2], arriving[b - 1])
-        size = _put_chain(kinds, found, size, back, back_rows)
-        if not sharp:
-            begun, ended = one_curve.end(back[-1], back_rows[-1]), one_curve.start(right[0], right_rows[0])
-            foot = leaving[a] + math.pi
-            size = _cap(kinds, found, size, begun, ended, 0 if closed[outline] else forms[outline, 1], foot)
+            ending = (0, 0) if closed[outline] else (forms[outline, 1], forms[outline, 2])
+            size = _round(kinds, found, size, right, back, ending, (leaving[a] + math.pi, arriving[b - 1]))
         count += 1
         first[count] = size
     return kinds[:size].copy(), found[:size].copy(), first[: count + 1].copy()

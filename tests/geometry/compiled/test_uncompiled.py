@@ -13,12 +13,18 @@ import numpy as np
 SCRIPT = """
 import json, sys
 import numpy as np
+from kagami.exchange.shown import shown_data
+from kagami.exchange.svg import Frame
 from kagami.geometry import hermite
+from kagami.geometry.affine import Affine
 from kagami.geometry.arrangement import arrange
+from kagami.geometry.boolean import divide, union
 from kagami.geometry.compiled.curves import ASKED
 from kagami.geometry.crossings import cubic_cubic
 from kagami.geometry.kinds import CUBIC
 from kagami.geometry.loading import use_compiled
+from kagami.geometry.offset import Corners, band, offset
+from kagami.geometry.rim import rim
 from tests.geometry.random_shapes import Maker
 
 rows = np.array(json.load(sys.stdin))
@@ -33,6 +39,16 @@ for seed in range(8):
     found = arrange(Maker(seed, grid=seed % 2 == 0).shapes(5))
     edges = found.edges
     arranged += [found.winding, found.areas[1:], edges.places, edges.tail, edges.head, edges.t0, edges.t1]
+made, texts = [], []
+for seed in range(6):
+    maker = Maker(seed, grid=seed % 2 == 0)
+    whole = union(*maker.shapes(3))
+    corners = list(Corners)[seed % 3]
+    shapes = [whole, offset(whole, 0.3, corners=corners), band(whole, 0.4, corners=corners)]
+    shapes += [whole.mapped(Affine.reflection(0.4)), *(part for part, _ in divide(*maker.shapes(2)))]
+    shapes += [side.shape for side in rim(whole, 0.2, (0.3, 2.0, 4.0))[1]]
+    made += [column for shape in shapes for column in (shape.columns.kind, shape.columns.rows, shape.columns.begin)]
+    texts += [[*shown_data(shape, Frame(10.0, decimals=2)).encode()] for shape in shapes]
 kind, index, t = np.full(len(rows), CUBIC), np.arange(len(rows)), np.linspace(0, 1, len(rows))
 places = rows[:, :2] + 0.3
 columns = {"beyond_chord": (t, t / 2), "nearest": (places,), "may_hold": (places,)}
@@ -41,6 +57,8 @@ print(json.dumps({
     "crossings": [column.tolist() for column in cubic_cubic.meet_all(rows)],
     "fitted": [cubic.row() for cubic in chain],
     "arranged": [answer.tolist() for answer in arranged],
+    "made": [answer.tolist() for answer in made],
+    "texts": texts,
     "asked": [answer.tolist() for answer in answers],
 }))
 """
@@ -73,6 +91,7 @@ class Uncompiled(TestCase):
         compiled, plain = told(cubics()), told(cubics(), NUMBA_DISABLE_JIT="1")
         self.assertGreater(len(compiled["crossings"][0]), 60)
         self.assertGreater(len(compiled["fitted"]), 2)
+        self.assertGreater(len(compiled["made"]), 150)
         for name, found in compiled.items():
             for mine, theirs in zip(found, plain[name], strict=True):
                 with self.subTest(name):

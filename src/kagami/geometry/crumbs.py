@@ -49,7 +49,7 @@ def widths(arrangement: Arrangement) -> Floats:
     A long strip of width w and length l has the area w·l and edges of about 2l.
     """
     edges = arrangement.edges
-    length = arrangement.table.ask("length", edges.curve) * np.abs(edges.t1 - edges.t0)
+    length = arrangement.table.lengths[edges.curve] * np.abs(edges.t1 - edges.t0)
     around = sums_by(arrangement.face, arrangement.face_count, np.concatenate([length, length]))
     with np.errstate(divide="ignore", invalid="ignore"):
         return np.asarray(2 * arrangement.areas / around)
@@ -139,7 +139,7 @@ def broadest_neighbour(arrangement: Arrangement, face: int) -> int:
     """The face that shares most of its boundary with a face: the one a crumb is absorbed into."""
     edges = arrangement.edges
     n = len(edges.tail)
-    length = arrangement.table.ask("length", edges.curve) * np.abs(edges.t1 - edges.t0)
+    length = arrangement.table.lengths[edges.curve] * np.abs(edges.t1 - edges.t0)
     mine = np.flatnonzero(arrangement.face == face)
     across = arrangement.face[arrangement.twins(mine)]
     shared = sums_by(across, arrangement.face_count, length[mine % n])

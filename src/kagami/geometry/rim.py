@@ -132,7 +132,7 @@ def _facing(arrangement: Arrangement) -> dict[int, float]:
     of_shape = edges.member_edge[edges.member_owner == 0]
     middle = (edges.t0[of_shape] + edges.t1[of_shape]) / 2
     heading = arrangement.table.ask("heading", edges.curve[of_shape], middle)
-    size = arrangement.table.ask("length", edges.curve[of_shape]) * np.abs(edges.t1[of_shape] - edges.t0[of_shape])
+    size = arrangement.table.lengths[edges.curve[of_shape]] * np.abs(edges.t1[of_shape] - edges.t0[of_shape])
     order = np.argsort(size, kind="stable")
     answer: dict[int, float] = {}
     for k in order.tolist():

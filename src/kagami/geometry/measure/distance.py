@@ -44,7 +44,7 @@ def nearest_pairs(table: CurveTable, first: Ints, second: Ints, bound: float = n
         return Approaches(nothing.astype(np.intp), nothing, nothing, nothing)
     t, s, distance = _sampled(table, first, second)
     # Between samples a curve comes nearer by less than the way between them.
-    way = (table.ask("length", first) / (SAMPLES - 1))[:, None]
+    way = (table.lengths[first] / (SAMPLES - 1))[:, None]
     rows, columns = np.nonzero(_candidates(distance) & (distance - way <= bound))
     t, s = _settled(table, first[rows], second[rows], t[rows, columns], s[rows, columns])
     gap = table.ask("point", second[rows], s, width=2) - table.ask("point", first[rows], t, width=2)

@@ -119,7 +119,7 @@ def _shortest_across(shape: Shape, most: float) -> Approach | None:
 
 def _across_itself(table: CurveTable, every: Ints) -> Floats:
     """Ways across between two places of one curve, begun from normals that meet it again; rows of (i, t, i, s)."""
-    curved = every[np.abs(table.curvature(every, np.full(len(every), 0.37))) * table.ask("length", every) > 2.0]
+    curved = every[np.abs(table.curvature(every, np.full(len(every), 0.37))) * table.lengths > 2.0]
     if len(curved) == 0:
         return np.zeros((0, 4))
     halves = [(0.0, 0.5), (0.25, 0.75), (0.5, 1.0)]

@@ -76,7 +76,7 @@ def _shares(shapes: Sequence[Shape]) -> tuple[float, ...]:
     covered: Bools = np.asarray(covers.any(axis=1))
     top = count - 1 - np.argmax(covers[:, ::-1], axis=1)
     left, right = arrangement.face[:n], arrangement.face[n:]
-    size = arrangement.table.ask("length", edges.curve) * np.abs(edges.t1 - edges.t0)
+    size = arrangement.table.lengths[edges.curve] * np.abs(edges.t1 - edges.t0)
     outer = covered[left] != covered[right]
     inside = np.where(covered[left], left, right)[outer]
     lengths = sums_by(top[inside], count, size[outer])

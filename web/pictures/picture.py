@@ -6,7 +6,8 @@ from typing import Any, Final
 
 from django.utils.safestring import mark_safe
 
-from kagami.exchange.svg import Frame, path_data
+from kagami.exchange.shown import shown_data
+from kagami.exchange.svg import Frame
 from kagami.geometry.measure.size import Box
 from kagami.plan.evaluation.ink import Piece, joined, pieces
 from kagami.plan.evaluation.readings import ink_box
@@ -108,5 +109,5 @@ def _paths(marks: tuple[Piece, ...], around: Box | None, side: float) -> tuple[F
     found = []
     for piece in marks:
         fill, paint = paint_of(piece, frame)
-        found.append(Filled(path_data(piece.shape, frame), fill if piece.tone else "", paint))
+        found.append(Filled(shown_data(piece.shape, frame), fill if piece.tone else "", paint))
     return tuple(found)

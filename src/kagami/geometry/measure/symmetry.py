@@ -9,13 +9,13 @@ import numpy as np
 import scipy
 
 from kagami.geometry.affine import Affine
-from kagami.geometry.arrays import Floats, Ints
-from kagami.geometry.bezier import Cubic
-from kagami.geometry.curves import Arc, Line
+from kagami.geometry.arrays import Floats, Ints, lengths
 from kagami.geometry.elliptic import EllipticArc
+from kagami.geometry.kinds import ARC, CUBIC, ELLIPSE, LINE
 from kagami.geometry.measure.size import centroid
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
+from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import LENGTH, SAME
 
 ROUND = 0
@@ -82,23 +82,24 @@ def _error_about(shape: Shape, centre: Point, by: Affine) -> float:
 
 def _features(shape: Shape, centre: Point) -> Floats:
     """Rows of x, y from the centre and a number that tells kinds and radii apart."""
-    rows: list[tuple[float, float, float]] = []
-    for curve in shape.curves:
-        if isinstance(curve, Line):
-            rows.append((*curve.start, 0.0))
-            continue
-        if isinstance(curve, Cubic):
-            rows.extend([(*curve.start, 0.0), (*curve.middle, curve.start.distance(curve.end))])
-            continue
-        bulge = curve.radius if isinstance(curve, Arc) else curve.rx + curve.ry
-        if curve.is_whole:
-            rows.append((*curve.centre, math.copysign(bulge, curve.sweep)))
-            if isinstance(curve, EllipticArc):
-                rows.extend((*curve.at(turn * math.pi / 2), curve.rx if turn % 2 else curve.ry) for turn in range(4))
-            continue
-        rows.append((*curve.start, 0.0))
-        rows.append((*curve.middle, bulge))
-    features = np.array(rows)
+    table = tabulate([shape])
+    kind, rows, starts = table.kind, table.rows, table.starts
+    middles = table.ask("point", np.arange(len(table)), np.full(len(table), 0.5), width=2)
+    # What is told of a middle: of an arc its radius, of an ellipse both axes, of a cubic its chord.
+    told = np.where(kind == ARC, rows[:, 2], np.where(kind == ELLIPSE, rows[:, 2] + rows[:, 3], 0.0))
+    told = np.where(kind == CUBIC, lengths(table.ends - starts), told)
+    bent, whole = ~table.whole & (kind != LINE), np.flatnonzero(table.whole)
+    sweep = np.where(kind == ARC, rows[:, 4], rows[:, 6])
+    found = [
+        np.column_stack([starts[~table.whole], np.zeros(np.count_nonzero(~table.whole))]),
+        np.column_stack([middles[bent], told[bent]]),
+        np.column_stack([rows[whole, :2], np.copysign(told, sweep)[whole]]),
+    ]
+    for k in whole[kind[whole] == ELLIPSE].tolist():
+        oval = table.source(k)
+        assert isinstance(oval, EllipticArc)
+        found.append(np.array([(*oval.at(turn * math.pi / 2), oval.rx if turn % 2 else oval.ry) for turn in range(4)]))
+    features = np.concatenate(found)
     features[:, :2] -= centre
     return features
 

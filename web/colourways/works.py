@@ -12,8 +12,7 @@ from kagami.exchange.svg import Frame, path_data
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
-from kagami.plan.evaluation.ink import Piece
-from kagami.plan.evaluation.readings import ink_box
+from kagami.plan.evaluation.ink import Piece, ink_box
 from kagami.plan.evaluation.result import Result
 from kagami.plan.evaluation.roles import dressed, one_colour_of, roles_of
 from kagami.plan.evaluation.standing_out import standing_out

@@ -12,7 +12,7 @@ from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.forms import clear_of, formed, ground_of, line_of, sizes_of
-from kagami.plan.evaluation.readings import ink_box
+from kagami.plan.evaluation.ink import ink_box
 from kagami.plan.language.sentences import write_sentence
 from kagami.plan.language.variants import variant_text
 from kagami.plan.messages import number_text

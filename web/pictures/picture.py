@@ -9,8 +9,7 @@ from django.utils.safestring import mark_safe
 from kagami.exchange.shown import shown_data
 from kagami.exchange.svg import Frame
 from kagami.geometry.measure.size import Box
-from kagami.plan.evaluation.ink import Piece, joined, pieces
-from kagami.plan.evaluation.readings import ink_box
+from kagami.plan.evaluation.ink import Piece, ink_box, joined, pieces
 from kagami.plan.evaluation.result import Result
 from kagami.plan.tones.listed import INK
 from web.memo import Memo

@@ -5,9 +5,8 @@ from __future__ import annotations
 from kagami.exchange.artwork import Area, Artwork, Shading
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.forms import clear_of, formed, ground_of, real_millimetres
-from kagami.plan.evaluation.ink import Piece
+from kagami.plan.evaluation.ink import Piece, ink_box
 from kagami.plan.evaluation.lettered import words_in
-from kagami.plan.evaluation.readings import ink_box
 from kagami.plan.evaluation.result import Result
 from kagami.plan.evaluation.roles import dressed, in_one_colour
 from kagami.plan.tones.colourways import Colourway

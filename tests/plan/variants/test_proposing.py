@@ -9,7 +9,7 @@ from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.fineness import fineness
 from kagami.plan.evaluation.forms import formed
-from kagami.plan.evaluation.readings import ink_box
+from kagami.plan.evaluation.ink import ink_box
 from kagami.plan.language.text import parse_text
 from kagami.plan.variants.proposing import propose
 from kagami.plan.variants.varying import varied, with_alterations

@@ -3,17 +3,20 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
 
 from kagami.exchange.artwork import Artwork
 from kagami.exchange.finished import variant_artwork
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
-from kagami.plan.evaluation.fineness import Fineness, fineness
 from kagami.plan.evaluation.forms import formed, ground_of
 from kagami.plan.evaluation.result import Result
 from kagami.plan.variants.variant import Package, Variant
 from kagami.plan.variants.varying import varied
+
+if TYPE_CHECKING:
+    from kagami.plan.evaluation.fineness import Fineness
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,6 +76,8 @@ def varied_in(plan: Plan, cache: Cache, variant: Variant | None) -> Plan:
 
 def fineness_of(order: Order, cache: Cache) -> Fineness:
     """The thinnest parts of a variant, measured once."""
+    from kagami.plan.evaluation.fineness import Fineness, fineness  # loaded where somebody measures
+
     key = ("fineness", order.variant)
     known = cache.result(order.plan, key)
     if isinstance(known, Fineness):

@@ -13,8 +13,7 @@ from kagami.geometry.measure.size import area, perimeter
 from kagami.geometry.measure.thickness import thinnest
 from kagami.geometry.outline import Shape
 from kagami.geometry.selection import islands
-from kagami.plan.evaluation.ink import Piece
-from kagami.plan.evaluation.readings import ink_box
+from kagami.plan.evaluation.ink import Piece, ink_box
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,9 +10,7 @@ from kagami.geometry.boolean import difference, union
 from kagami.geometry.errors import GeometryError
 from kagami.geometry.offset import offset
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluation.fineness import fineness
-from kagami.plan.evaluation.ink import Piece
-from kagami.plan.evaluation.readings import ink_box
+from kagami.plan.evaluation.ink import Piece, ink_box
 from kagami.plan.evaluation.result import Result
 from kagami.plan.evaluation.roles import dressed, in_one_colour
 from kagami.plan.messages import number_text
@@ -116,6 +114,8 @@ def sizes_of(result: Result, variant: Variant | None, marks: Sequence[Piece]) ->
     around = ink_box(marks)
     if around is None:
         return None
+    from kagami.plan.evaluation.fineness import fineness  # measuring is loaded where somebody measures
+
     longer = around.longer
     return Sizes(clear_of(result, variant, longer), fineness(marks).finest, longer)
 

@@ -6,6 +6,7 @@ import itertools
 from collections import OrderedDict
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import reduce
 from threading import Lock
 from typing import Final
 
@@ -14,7 +15,7 @@ import numpy as np
 from kagami.geometry.arrangement import arrange
 from kagami.geometry.arrays import Ints, linked
 from kagami.geometry.boolean import union
-from kagami.geometry.measure.size import box
+from kagami.geometry.measure.size import Box, box
 from kagami.geometry.outline import Shape
 from kagami.geometry.tolerance import LENGTH
 from kagami.plan.evaluation.evaluate import inking
@@ -48,6 +49,12 @@ class Piece:
     gradient: Gradient | None = None
     tones: tuple[str, ...] = ()
     """All tones in it: the one, or those of its gradient."""
+
+
+def ink_box(marks: Sequence[Piece]) -> Box | None:
+    """The tight box of all pieces."""
+    boxes = [box(piece.shape) for piece in marks]
+    return reduce(Box.joined, boxes) if boxes else None
 
 
 def used_up(result: Result) -> frozenset[str]:

@@ -2,15 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import reduce
 
 from kagami.geometry import boolean
-from kagami.geometry.measure.size import Box, area, box
+from kagami.geometry.measure.size import Box, area
 from kagami.geometry.measure.symmetry import Symmetry, symmetry
 from kagami.geometry.outline import one_shape
-from kagami.plan.evaluation.ink import Piece, joined, pieces
+from kagami.plan.evaluation.ink import ink_box, joined, pieces
 from kagami.plan.evaluation.result import Result
 from kagami.plan.steps.carve import CarveDetail
 
@@ -29,12 +27,6 @@ class Readings:
     ink: float
     box: Box | None
     symmetry: Symmetry | None
-
-
-def ink_box(marks: Sequence[Piece]) -> Box | None:
-    """The tight box of all pieces."""
-    boxes = [box(piece.shape) for piece in marks]
-    return reduce(Box.joined, boxes) if boxes else None
 
 
 def measure_mark(result: Result) -> Readings:

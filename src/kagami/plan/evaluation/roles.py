@@ -15,8 +15,7 @@ from kagami.geometry.parting import parted
 from kagami.geometry.selection import islands
 from kagami.geometry.tolerance import CRUMB
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluation.ink import Piece, joined, pieces
-from kagami.plan.evaluation.readings import ink_box
+from kagami.plan.evaluation.ink import Piece, ink_box, joined, pieces
 from kagami.plan.evaluation.result import Result
 from kagami.plan.messages import number_text
 from kagami.plan.tones.colourways import IN_ONE, Colourway, OneColour, colours_in, roots_of

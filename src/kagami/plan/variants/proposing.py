@@ -27,8 +27,7 @@ from kagami.plan.evaluation.cache import Cache, Passing
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.fineness import Fineness, fineness
 from kagami.plan.evaluation.forms import PIXEL, clear_of, formed
-from kagami.plan.evaluation.ink import Piece
-from kagami.plan.evaluation.readings import ink_box
+from kagami.plan.evaluation.ink import Piece, ink_box
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.values import LENGTH
 from kagami.plan.messages import number_text

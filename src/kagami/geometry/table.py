@@ -172,9 +172,13 @@ def tabulate(shapes: Sequence[Shape]) -> CurveTable:
     Raises:
         TooLarge: more than `MOST_CURVES` curves.
     """
-    columns, owner = gathered(shapes)
+    return table_of(*gathered(shapes), len(shapes))
+
+
+def table_of(columns: Columns, owner: Ints, owners: int) -> CurveTable:
+    """The curves of outlines as a table, with the owner of each, (n,), and how many owners there are."""
     cuts = np.repeat(~columns.closed, np.diff(columns.begin))
-    return CurveTable(columns.kind, columns.rows, owner, cuts, len(shapes))
+    return CurveTable(columns.kind, columns.rows, owner, cuts, owners)
 
 
 def gathered(shapes: Sequence[Shape]) -> tuple[Columns, Ints]:

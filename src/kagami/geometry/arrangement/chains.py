@@ -16,7 +16,7 @@ from kagami.geometry.kinds import CUBIC, LINE, cubic
 from kagami.geometry.kinds.polynomials import real_roots
 from kagami.geometry.loading import quick
 from kagami.geometry.outline import Shape
-from kagami.geometry.table import CurveTable, gathered
+from kagami.geometry.table import CurveTable, gathered, table_of
 from kagami.geometry.tolerance import CUSP, JOINT, LENGTH, ROUNDING, SAME_STOP, STRAIGHT
 
 
@@ -39,7 +39,7 @@ def chains_of(shapes: Sequence[Shape]) -> Chains:
     """
     columns, owner = gathered(shapes)
     outline = np.repeat(np.arange(len(columns.closed)), np.diff(columns.begin))
-    table = CurveTable(columns.kind, columns.rows, owner, ~columns.closed[outline], len(shapes))
+    table = table_of(columns, owner, len(shapes))
     if len(table) == 0:
         return Chains(table, outline, outline)
     table, outline = _regular(table, outline)

@@ -24,7 +24,7 @@ from kagami.geometry.offset.reach import Bare, reached
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.selection import outline_of_faces
-from kagami.geometry.table import CurveTable, gathered, tabulate
+from kagami.geometry.table import gathered, table_of, tabulate
 from kagami.geometry.tolerance import LENGTH
 
 
@@ -159,8 +159,7 @@ def _raw_bands(specs: Sequence[BandSpec]) -> tuple[list[Shape], list[Bare]]:
 def _by_loops(specs: Sequence[BandSpec]) -> tuple[list[Shape], list[Bare]]:
     """The same in columns."""
     columns, owner = gathered([spec.line for spec in specs])
-    cuts = np.repeat(~columns.closed, np.diff(columns.begin))
-    table = CurveTable(columns.kind, columns.rows, owner, cuts, len(specs))
+    table = table_of(columns, owner, len(specs))
     counts = [len(spec.line) for spec in specs]
     spec_of = np.repeat(np.arange(len(specs)), counts)
     widths = np.array([(spec.width, spec.last_width(), LEFT_SHARES[spec.place]) for spec in specs], dtype=np.float64)

@@ -22,7 +22,7 @@ from kagami.geometry.offset.parallel import Chain, Parallel, parallels
 from kagami.geometry.offset.reach import Bare, reached
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.selection import outline_of_faces
-from kagami.geometry.table import CurveTable, gathered
+from kagami.geometry.table import CurveTable, gathered, table_of
 from kagami.geometry.tolerance import LENGTH
 
 
@@ -73,7 +73,7 @@ def _raw(
 ) -> tuple[list[Shape], CurveTable, list[Stretch]]:
     """The raw offset of every shape, the shapes' curves, and the stretches of them that are left bare."""
     columns, owner = gathered(shapes)
-    table = CurveTable(columns.kind, columns.rows, owner, np.zeros(len(owner), np.bool_), len(shapes))
+    table = table_of(columns, owner, len(shapes))
     first = np.append(0, np.cumsum([len(shape) for shape in shapes])).tolist()
     if quick("linking") is not None:
         found, bare = raw_offsets(columns, table, -distance, corners, mitre_limit)

@@ -192,9 +192,14 @@ function markPointer(event) {
 }
 
 // While a hand drags, the marks on the rulers go with the drawing, so that both are painted at once.
+// Before, the sheet may have been moved by what stands above it.
 function onPointer(event) {
-  if (drawing().classList.contains("dragging")) passed = event;
-  else markPointer(event);
+  if (drawing().classList.contains("dragging")) {
+    passed = event;
+    return;
+  }
+  forgetLayout();
+  markPointer(event);
 }
 
 function catchUp() {
@@ -223,6 +228,7 @@ export function watchView() {
   document.addEventListener("bench:shown", apply);
   new ResizeObserver(apply).observe(sheet);
   window.addEventListener("resize", forgetLayout);
+  document.addEventListener("pointerdown", forgetLayout, { capture: true });
   window.addEventListener("scroll", forgetLayout, { capture: true, passive: true });
   apply();
 }

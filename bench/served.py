@@ -23,8 +23,10 @@ PASSWORD = "only for this bench"
 
 
 @contextlib.contextmanager
-def served() -> Iterator[int]:
-    """The port of a server over a fresh database that holds the demo studio."""
+def served(makers: int = 0) -> Iterator[int]:
+    """The port of a server over a fresh database that holds the demo studio. Its packages are in the queue: with
+    `makers`, these are made meanwhile, and take their part of the machine.
+    """
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "web.settings_test")
     django.setup()
     from django.db import connection
@@ -34,7 +36,7 @@ def served() -> Iterator[int]:
     old = setup_databases(verbosity=0, interactive=False, aliases={"default"})
     try:
         load_demo(PASSWORD)
-        with Served(connection.settings_dict["NAME"]) as port:
+        with Served(connection.settings_dict["NAME"], makers) as port:
             yield port
     finally:
         teardown_databases(old, verbosity=0)
@@ -43,12 +45,12 @@ def served() -> Iterator[int]:
 class Served:
     """The server that users meet, on a port of its own, over the bench's database."""
 
-    def __init__(self, database: str) -> None:
+    def __init__(self, database: str, makers: int) -> None:
         with socket.socket() as probe:
             probe.bind(("127.0.0.1", 0))
             self.port = probe.getsockname()[1]
         env = dict(os.environ, KAGAMI_DB_NAME=database, DJANGO_SETTINGS_MODULE="web.settings_test")
-        words = ["-m", "web.serve", "--listen", f"127.0.0.1:{self.port}"]
+        words = ["-m", "web.serve", "--listen", f"127.0.0.1:{self.port}", "--makers", str(makers)]
         self.process = subprocess.Popen([sys.executable, *words], env=env, stderr=subprocess.DEVNULL)
 
     def __enter__(self) -> int:

@@ -149,6 +149,9 @@ def _held(actor: AbstractBaseUser, mark: Mark) -> Mark:
     # joined, but memberships may be.
     held = designed_by(actor).select_for_update(of=("self",)).filter(pk=mark.pk).first()
     if held is not None:
+        held.brand = mark.brand  # marks stay with their brand, and a revision never changes: what was read still holds
+        if held.current_id == mark.current_id:
+            held.current = mark.current
         return held
     require_designer(actor, mark.brand.studio_id)
     raise MarkGone(_("This mark was removed in the meantime."))
@@ -171,4 +174,4 @@ def _remember(mark: Mark, identity: UUID | None, step: str | None = None) -> Non
 def _go_to(mark: Mark, revision: Revision) -> None:
     mark.current = revision
     mark.name = revision.plan["title"]
-    mark.save()
+    mark.save(update_fields=["current", "name", "changed"])

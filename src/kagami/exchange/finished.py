@@ -6,9 +6,9 @@ from kagami.exchange.artwork import Area, Artwork, Shading
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.forms import clear_of, formed, ground_of, real_millimetres
 from kagami.plan.evaluation.ink import Piece, ink_box
-from kagami.plan.evaluation.lettered import words_in
 from kagami.plan.evaluation.result import Result
 from kagami.plan.evaluation.roles import dressed, in_one_colour
+from kagami.plan.steps import Chapter
 from kagami.plan.tones.colourways import Colourway
 from kagami.plan.tones.listed import INK
 from kagami.plan.variants.variant import Variant
@@ -31,7 +31,7 @@ def artwork(plan: Plan, result: Result, fill: str | None = None, colourway: Colo
             f"“{plan.title}” has no ink yet, so there is nothing to write. Keep a region, or draw a closed figure."
         )
     areas = tuple(Area(piece.name, piece.shape, fill_of(piece), piece.tone or INK) for piece in marks)
-    return Artwork(plan.title, areas, whole, plan.module.size, plan.module.unit, description=words_in(result))
+    return Artwork(plan.title, areas, whole, plan.module.size, plan.module.unit, description=_said(result))
 
 
 def variant_artwork(
@@ -57,7 +57,7 @@ def variant_artwork(
     if wanted is not None:
         scale, unit = wanted / around.height, "mm"
     title = f"{plan.title} · {variant.name}" if variant else plan.title
-    note = " ".join(filter(None, (variant.note if variant else "", words_in(result))))
+    note = " ".join(filter(None, (variant.note if variant else "", _said(result))))
     return Artwork(title, areas, around.grown(space), scale, unit, space, note, author)
 
 
@@ -71,3 +71,12 @@ def fill_of(piece: Piece) -> str | Shading:
     if piece.gradient is None:
         return piece.colour
     return Shading(piece.gradient.frame, piece.gradient.round, piece.gradient.stops)
+
+
+def _said(result: Result) -> str:
+    """What the mark says, which is looked up only where letters are set: all about words is loaded with it."""
+    if not any(step.chapter is Chapter.LETTER for step in result.plan.steps):
+        return ""
+    from kagami.plan.evaluation.lettered import words_in
+
+    return words_in(result)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from itertools import product
 from typing import Any
 from unittest import TestCase
 
@@ -22,10 +23,10 @@ from kagami.plan.fields.sizes import SIZES
 from kagami.plan.fields.tones import ITS_OWN, LAST_TONE, STOPS, TONE, TONES
 from kagami.plan.fields.values import ANGLE, COUNT, LENGTH, NUMBER, PERCENT
 from kagami.plan.language.completing import completions
-from kagami.plan.language.parsing import parse_sentence, stop_words
-from kagami.plan.language.sentences import write_sentence
+from kagami.plan.language.parsing import STOP_WORDS, parse_sentence, stop_words, stop_words_in
+from kagami.plan.language.sentences import Words, sentence_parts, write_sentence
 from kagami.plan.language.text import TextError, parse_text, write_text
-from kagami.plan.steps import Carve, Step, in_order_of_work, kind_of
+from kagami.plan.steps import MODULES, OPENINGS, Carve, Step, beginning_with, in_order_of_work, kind_of
 
 IDS = {"lens": "lens", "circle 2": "circle-2", "old tide line": "old-tide-line", "O'Hara": "o-hara"}
 NAMES = {identifier: name for name, identifier in IDS.items()}
@@ -225,6 +226,25 @@ class Completion(TestCase):
         self.assertIn("gap", self.complete("Circle rim on O with radius "))
         self.assertIn("lens", self.complete("Turn "))
         self.assertEqual(self.complete("Round "), ["all", "outer", "inner", "the corners of", "the corner of"])
+
+    def test_the_tables_for_english_say_what_the_kinds_say(self) -> None:
+        """They stand in for kinds that are not loaded: were a word missing, a short command would read it otherwise."""
+        kinds = in_order_of_work()
+        self.assertEqual(stop_words_in(kinds), set(STOP_WORDS.split()))
+        said: dict[str, set[str]] = {module: set() for module in MODULES}
+        for kind, nameless in product(kinds, (False, True)):
+            first = sentence_parts(kind, nameless=nameless)[0]
+            assert isinstance(first, Words)
+            said[kind.__module__.rpartition(".")[2]].add(first.text.split()[0].strip(","))
+        self.assertEqual({module: " ".join(sorted(words)) for module, words in said.items()}, OPENINGS)
+
+    def test_kinds_by_their_opening_stand_in_the_order_of_all(self) -> None:
+        everything = in_order_of_work()
+        for word in ["of", "take", "keep", "set", "point", "nothing"]:
+            found = beginning_with(word)
+            self.assertEqual(sorted(found, key=everything.index), list(found))
+        self.assertEqual(len(beginning_with("nothing")), 0)
+        self.assertEqual({kind.__module__.rpartition(".")[2] for kind in beginning_with("Of")}, {"carve", "combine"})
 
     def test_words_of_sentences_are_no_measures(self) -> None:
         self.assertIn("wide", stop_words())

@@ -7,11 +7,11 @@ wrong and what may come next.
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cache
 from itertools import pairwise, product
-from typing import Any
+from typing import Any, Final
 
 from kagami.plan import limits
 from kagami.plan.errors import ExpressionError, PlanError
@@ -20,9 +20,15 @@ from kagami.plan.language.forgiving import forgiven, mended
 from kagami.plan.language.sentences import GUIDE, MUTED, SINGULAR, Own, Slot, Words, sentence_parts
 from kagami.plan.language.translation import LANGUAGE, tr
 from kagami.plan.language.wording import parse_name
-from kagami.plan.steps import Step, in_order_of_work
+from kagami.plan.steps import KINDS, Step, beginning_with, in_order_of_work
 from kagami.plan.values.expressions import RESERVED
 
+STOP_WORDS: Final = (
+    "across after along altogether and apart as at away bands by cells copies cut each from high its lines long"
+    " muted of out pieces points rays reading right rings sides sized steadied steps the thick times tips to tones"
+    " touching turning up upright wide with"
+)
+"""What `stop_words_in` finds for all kinds in English, so that a text need not load them all."""
 FORGIVEN = ((r"^pieces?$", "pieces"), (r"^pieces?$", "piece"), (r"^pieces?$", ""), (r"^copy$", "piece"), (r"^°", ""))
 """What may be typed for fixed words: “piece” for “pieces” and the other way, or neither, and an angle without its sign.
 """
@@ -146,9 +152,17 @@ def stop_words() -> frozenset[str]:
 
 
 @cache
-def stop_words_of(_language: str) -> frozenset[str]:
+def stop_words_of(language: str) -> frozenset[str]:
+    """Those of a language; in English, of kinds that stand in no table and `STOP_WORDS`."""
+    if language == LANGUAGE:
+        return stop_words_in(KINDS.beside_the_table()).union(STOP_WORDS.split())
+    return stop_words_in(in_order_of_work())
+
+
+def stop_words_in(kinds: Iterable[type[Step]]) -> frozenset[str]:
+    """Those of the sentences of some kinds."""
     found: set[str] = set()
-    for kind in in_order_of_work():
+    for kind in kinds:
         parts = [part for part in sentence_parts(kind) if not (isinstance(part, Words) and part.text.isspace())]
         for before, after in pairwise(parts):
             if not (isinstance(before, Slot) and before.kind.ends_in_value):
@@ -172,11 +186,14 @@ def parse_sentence(text: str, ids: Mapping[str, str]) -> Sentence:
         raise SentenceError("empty-sentence", position=0)
     if len(text) > limits.SENTENCE_LENGTH:
         raise SentenceError("sentence-too-long", length=len(text), position=limits.SENTENCE_LENGTH)
+    found = _read_by_its_opening(text, ids)
+    if found is not None:
+        return found
     failure, scanner = _Failure(), Scanner(text, ids, stop_words())
-    many = _one_as_many(text)
-    found = _parsed(scanner, failure)
+    many, kinds = _one_as_many(text), in_order_of_work()
+    found = _parsed(scanner, failure, kinds)
     if found is None and many != text:
-        found = _parsed(Scanner(many, ids, stop_words()), _Failure())
+        found = _parsed(Scanner(many, ids, stop_words()), _Failure(), kinds)
     if found is not None:
         return found
     meant = forgiven(text, ids, stop_words())
@@ -191,9 +208,17 @@ def parse_sentence(text: str, ids: Mapping[str, str]) -> Sentence:
     raise SentenceError("sentence-unread", found=text[failure.at : failure.at + 24], wanted=wanted, position=failure.at)
 
 
-def _parsed(scanner: Scanner, failure: _Failure) -> Sentence | None:
+def _read_by_its_opening(text: str, ids: Mapping[str, str]) -> Sentence | None:
+    """What an English sentence says, of the kinds alone that begin with its first word: no other one could fit it."""
+    opening = _WORD.match(text)
+    if opening is None or tr(LANGUAGE) != LANGUAGE:
+        return None
+    return _parsed(Scanner(text, ids, stop_words()), _Failure(), beginning_with(opening[0]))
+
+
+def _parsed(scanner: Scanner, failure: _Failure, kinds: Sequence[type[Step]]) -> Sentence | None:
     """The sentence of the first kind that fits."""
-    for nameless, kind in product((False, True), in_order_of_work()):
+    for nameless, kind in product((False, True), kinds):
         fields = _SentenceParser(scanner, failure).sentence(kind, nameless)
         if fields is not None:
             return Sentence(kind, fields)

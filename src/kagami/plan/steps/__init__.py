@@ -4,6 +4,7 @@ A new kind is one class in one of these modules, and its word in the table here;
 is imported when one of its kinds is asked for, or all are: a short command loads what its plan holds.
 """
 
+from collections.abc import Iterable
 from importlib import import_module
 from typing import TYPE_CHECKING, Any, Final
 
@@ -45,6 +46,35 @@ MODULES: Final = {
 NAMED: Final = {"Carve": "carve", "Circle": "circle", "FreeOutline": "free", "Turn": "turn"}
 """Kinds that much else speaks of, by their class."""
 
+# fmt: off
+OPENINGS: Final = {
+    "guides": "Centre Diagonals Grid Line Point Polar",
+    "circle": "Circle Oval",
+    "arcs": "Arc Ring Wedge",
+    "bar": "Bar Box Square",
+    "polygon": "Polygon Star",
+    "lines": "Path Segment",
+    "leaf": "Drop Leaf Shield",
+    "free": "Outline Stroke",
+    "turn": "Turn",
+    "repeats": "Echo Let March Open Reflect Spread",
+    "placing": "Align Move Place Rotate Scale Set Size",
+    "carve": "Of",
+    "combine": "Bring Divide From Group Keep Of Split Unite",
+    "refine": "Band Offset Part Tapering",
+    "weaving": "Lay Weave",
+    "rounding": "Round",
+    "reshaping": "Bow Cast Draw Make Take",
+    "tone": "Fill Grade",
+    "lighting": "Light Rim To",
+    "shadows": "Shade Where",
+    "flattening": "Flatten",
+    "letter": "Set",
+    "letter_fits": "Compose Fit Hold Kern Match Span Take",
+}
+# fmt: on
+"""The words with which the sentences of each module begin in English, so that a text loads what it speaks of."""
+
 KINDS.lie_in({kind: f"{__name__}.{module}" for module, kinds in MODULES.items() for kind in kinds.split()})
 
 
@@ -56,21 +86,33 @@ def __getattr__(name: str) -> Any:
 
 def in_order_of_work() -> tuple[type[Step], ...]:
     """All kinds as a designer meets them: by chapter, and within one as their modules and classes stand."""
+    return _in_order(KINDS.values())
+
+
+def beginning_with(word: str) -> tuple[type[Step], ...]:
+    """The kinds whose sentence may begin with an English word, in the same order, and those that are in no table."""
+    modules = [module for module, words in OPENINGS.items() if word.lower() in words.lower().split()]
+    listed = (KINDS[kind] for module in modules for kind in MODULES[module].split())
+    return _in_order([*listed, *KINDS.beside_the_table()])
+
+
+def _in_order(kinds: Iterable[type[Step]]) -> tuple[type[Step], ...]:
     chapters = {chapter: number for number, chapter in enumerate(Chapter)}
     modules = {f"{__name__}.{name}": number for number, name in enumerate(MODULES)}
-    place = {cls: (chapters[cls.chapter], modules.get(cls.__module__, len(modules))) for cls in KINDS.values()}
-    return tuple(sorted(KINDS.values(), key=place.__getitem__))
+    return tuple(sorted(kinds, key=lambda cls: (chapters[cls.chapter], modules.get(cls.__module__, len(modules)))))
 
 
 __all__ = [
     "KINDS",
     "MODULES",
+    "OPENINGS",
     "Carve",
     "Chapter",
     "Circle",
     "FreeOutline",
     "Step",
     "Turn",
+    "beginning_with",
     "in_order_of_work",
     "kind_of",
 ]

@@ -186,6 +186,10 @@ class Kinds(Mapping[str, type[Step]]):
         """Take a kind out again."""
         del self._entered[kind]
 
+    def beside_the_table(self) -> tuple[type[Step], ...]:
+        """Kinds that were entered without a row in the table that tells where they lie."""
+        return tuple(cls for kind, cls in self._entered.items() if kind not in self._where)
+
     def word_of(self, cls: type[Step]) -> str:
         """The word of a kind that is entered."""
         return next(kind for kind, entry in self._entered.items() if entry is cls)

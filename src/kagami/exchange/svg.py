@@ -7,12 +7,13 @@ from __future__ import annotations
 
 import math
 import re
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from enum import Enum
 from html import escape
 from typing import Final
 
-from kagami.exchange.arcs import arc_cubics
+from kagami.exchange.arcs import LOOKED_AT, arc_cubics, read_arc
 from kagami.exchange.artwork import Artwork, Shading
 from kagami.exchange.pen import draw
 from kagami.exchange.shorter import shorter
@@ -25,6 +26,7 @@ from kagami.geometry.point import Point
 from kagami.geometry.tolerance import LENGTH, SAME
 
 HALF_TURN: Final = math.pi
+QUARTER_TURN: Final = math.pi / 2
 NEAR_HALF_TURN: Final = 0.02
 """Arcs this near to half a turn (radians) are split: beyond it, a centre shifts by a hundred roundings at most."""
 DECIMALS: Final = 6
@@ -41,6 +43,8 @@ class Frame:
     decimals: int = DECIMALS
     slack: float = 0.0
     """By how many units of the last decimal a point of a curve may be off in x and y, besides its rounding."""
+    most: float = math.inf
+    """By how many of them an arc may be off as it is read; where it would be further, it is said otherwise."""
 
     @property
     def unit(self) -> float:
@@ -124,9 +128,11 @@ def decimals_for(error: float) -> int:
 
 def _frame(scale: float, box: Box, error: float | None) -> Frame:
     """The frame of a document in which every point is to lie within an error of where it should be."""
-    decimals = DECIMALS if error is None else decimals_for(error)
-    slack = 0.0 if error is None else max(0.0, error * 10**decimals / math.sqrt(2) - 0.5)
-    return Frame(scale, box.left, box.top, decimals, slack)
+    if error is None:
+        return Frame(scale, box.left, box.top)
+    decimals = decimals_for(error)
+    most = error * 10**decimals
+    return Frame(scale, box.left, box.top, decimals, max(0.0, most / math.sqrt(2) - 0.5), most)
 
 
 def _metadata(art: Artwork) -> str:
@@ -172,13 +178,22 @@ def arc_data(arc: Arc | EllipticArc, target: str, frame: Frame) -> str:
     A reader finds the centre from both ends and the radius, which for nearly half a turn hangs on their last digits.
     So a whole circle is written as three quarters and one (two nodes, at extremes when it starts at one); half a turn
     with its radius rounded down, which makes readers take half the distance of the ends (SVG 1.1, F.6.6); and an arc
-    between, within `NEAR_HALF_TURN` of a half, as two.
+    between, within `NEAR_HALF_TURN` of a half, as two. Where an error is stated, the arc is read as it will be, and
+    halved until it lies within that; what a quarter turn of a flat ellipse still misses is written as cubics.
     """
     off_half = abs(arc.sweep) - HALF_TURN
     if arc.is_whole:
         return _split(arc, 0.75, target, frame)
     if SAME < abs(off_half) < NEAR_HALF_TURN:
         return _split(arc, 0.5, target, frame)
+    text = _one_arc(arc, target, frame)
+    if math.isinf(frame.most) or _strays(arc, text, frame) <= frame.most:
+        return text
+    return _split(arc, 0.5, target, frame) if abs(arc.sweep) > QUARTER_TURN else _as_cubics(arc, target, frame)
+
+
+def _one_arc(arc: Arc | EllipticArc, target: str, frame: Frame) -> str:
+    off_half = abs(arc.sweep) - HALF_TURN
     less = 2 * 10.0**-frame.decimals if abs(off_half) <= SAME else 0.0
     axes = (arc.radius, arc.radius) if isinstance(arc, Arc) else (arc.rx, arc.ry)
     if less and isinstance(arc, Arc) and _reaches(arc, target, frame):
@@ -190,6 +205,38 @@ def arc_data(arc: Arc | EllipticArc, target: str, frame: Frame) -> str:
     finer = math.ceil(math.log10(max(1.0, math.radians(max(axes) * frame.scale))))
     turn = replace(frame, decimals=frame.decimals + finer).number(turned)
     return f"A{radii} {turn} {1 if off_half > 0 else 0} {sweep} {target}"
+
+
+def _strays(arc: Arc | EllipticArc, text: str, frame: Frame) -> float:
+    """How far an arc is from where it is read, in units of the last decimal."""
+    x, y = map(float, frame.place(arc.start).split())
+    read = read_arc((x, y), tuple(map(float, text[1:].split())))
+    if read is None:
+        return 0.0 if arc.length * frame.scale * 10**frame.decimals < 1 else math.inf
+    at = _on_circle(arc) if isinstance(arc, Arc) else arc.at
+    among = [at(arc.start_angle + arc.sweep * share) for share in (*LOOKED_AT, *_tips(arc))]
+    places = (((place.x - frame.left) * frame.scale, (frame.top - place.y) * frame.scale) for place in among)
+    return max(read.distance(x, y) for x, y in places) * 10**frame.decimals
+
+
+def _tips(arc: Arc | EllipticArc) -> Iterator[float]:
+    """Shares of an arc that lead to the ends of its longer axis, where a flat ellipse is off most."""
+    if isinstance(arc, EllipticArc):
+        first, last = sorted((arc.start_angle, arc.start_angle + arc.sweep))
+        for half in range(math.ceil(first / math.pi), math.floor(last / math.pi) + 1):
+            yield (half * math.pi - arc.start_angle) / arc.sweep
+
+
+def _on_circle(arc: Arc) -> Callable[[float], Point]:
+    """Its places by their angle."""
+    (x, y), radius = arc.centre, arc.radius
+    return lambda theta: Point(x + radius * math.cos(theta), y + radius * math.sin(theta))
+
+
+def _as_cubics(arc: Arc | EllipticArc, target: str, frame: Frame) -> str:
+    cubics = list(arc_cubics(arc, arc.end))
+    ends = [*(frame.place(cubic.end) for cubic in cubics[:-1]), target]
+    return "".join(cubic_data(cubic, end, frame) for cubic, end in zip(cubics, ends, strict=True))
 
 
 def _reaches(arc: Arc, target: str, frame: Frame) -> bool:
@@ -281,6 +328,8 @@ def write_svg(
     """
     box = Box(art.box.left - margin, art.box.bottom - margin, art.box.right + margin, art.box.top + margin)
     frame = _frame(art.scale, box, error)
+    if sparing:  # which takes its part of what an arc may be off (see `shorter`)
+        frame = replace(frame, most=frame.most - frame.slack / 2)
     width, height = frame.length(box.width), frame.length(box.height)
     size = (f"{width}{art.unit}", f"{height}{art.unit}") if pixels is None else pixels
     rows = [

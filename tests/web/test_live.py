@@ -190,6 +190,24 @@ class Sockets(TransactionTestCase):
         with self.assertRaises((ConnectionClosed, InvalidStatus)), server.talk("http://elsewhere.example") as talk:
             asked(talk, **self.question("7u"))
 
+    def test_a_hand_that_moves_on_does_not_wait_for_what_was_asked_when_it_rested(self) -> None:
+        import os
+        import signal
+
+        server = self.server()
+        (heavy,) = (pid for pid in server.evaluators() if os.getpriority(os.PRIO_PROCESS, pid) >= 10)
+        with server.talk() as talk:
+            asked(talk, **self.question("7u"))
+            os.kill(heavy, signal.SIGSTOP)
+            try:
+                talk.send(json.dumps({**self.question("6u", 2), "rested": True}))
+                self.assertEqual(asked(talk, **self.question("5u", 3))["seq"], 3)
+            finally:
+                os.kill(heavy, signal.SIGCONT)
+            late = json.loads(talk.recv(timeout=20))
+            self.assertEqual(late["seq"], 2)
+            self.assertIn("mirror", late)
+
     def test_an_editor_moves_between_two_machines_in_the_middle_of_a_drag(self) -> None:
         one, other = self.server(), self.server()
         client = Client()

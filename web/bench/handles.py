@@ -83,8 +83,10 @@ class Handle:
     """Whether the field names this one of several numbered places."""
 
 
-def handles_of(step: Step, result: Result, frame: Frame) -> tuple[Handle, ...]:
-    """The handles of a step, in the order of its sentence; none where its values come to nothing."""
+def handles_of(step: Step, result: Result, frame: Frame, forms: tuple[type, ...] = tuple(FORMS)) -> tuple[Handle, ...]:
+    """The handles of a step, in the order of its sentence, or those of some forms of dimension; none where its values
+    come to nothing.
+    """
     outcome = result.outcomes.get(step.id)
     try:
         inputs = inputs_of(step, result)
@@ -93,7 +95,8 @@ def handles_of(step: Step, result: Result, frame: Frame) -> tuple[Handle, ...]:
         return ()  # the step says what is wrong; there is nothing to take hold of
     order = {name: number for number, name in enumerate(step.field_kinds())}
     drawn = _Drawn(step, inputs, frame, result.plan.names())
-    return tuple(drawn.handle(dimension) for dimension in sorted(found, key=lambda one: order[one.field]))
+    wanted = (dimension for dimension in found if isinstance(dimension, forms))
+    return tuple(drawn.handle(dimension) for dimension in sorted(wanted, key=lambda one: order[one.field]))
 
 
 def quiet_html(step: Step, result: Result, frame: Frame) -> SafeString:
@@ -101,7 +104,7 @@ def quiet_html(step: Step, result: Result, frame: Frame) -> SafeString:
     hanging = [other for other in result.plan.steps if step.id in other.uses() and other.id in result.outcomes]
     found: list[Handle] = []
     for other in hanging[:MOST_HANGING]:
-        found.extend(handle for handle in handles_of(other, result, frame) if handle.form in ("length", "angle"))
+        found.extend(handles_of(other, result, frame, (Linear, Angular)))
         if len(found) >= MOST_QUIET:
             break
     return mark_safe("".join(QUIET.get(handle, partial(_quiet_html, handle)) for handle in found[:MOST_QUIET]))

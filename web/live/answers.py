@@ -11,8 +11,8 @@ from web import tracing
 from web.bench.aim import aim
 from web.bench.preview import TRIED, preview, rested
 from web.bench.state import looking
-from web.evaluation.door import ask
-from web.evaluation.evaluators import Stopped
+from web.evaluation.door import ask, ask_heavy
+from web.evaluation.evaluators import Busy, Stopped
 from web.evaluation.references import PlanReference
 from web.live.tokens import Seen, Stale, seen_by
 from web.marks.models import Revision
@@ -52,11 +52,11 @@ def _answered(question: Mapping[str, Any], seen: Seen) -> dict[str, Any]:
         if kind == AIM:
             return ask(aim, reference, given, state)
         if question.get("rested") is True:
-            return ask(rested, reference, reference.key, kind, given, state)
+            return ask_heavy(rested, reference, reference.key, kind, given, state)
         return ask(preview, reference, reference.key, kind, given, state, question.get("whole") is True)
     except PlanError as error:
         return {"error": str(error), "code": error.code}
-    except Stopped as error:
+    except (Stopped, Busy) as error:
         return {"error": str(error), "code": "stopped"}
     except Revision.DoesNotExist:
         return {"error": _("This mark was removed in the meantime."), "code": "gone"}

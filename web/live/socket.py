@@ -1,8 +1,9 @@
 """The live socket: a question at a time, the newest next.
 
 A page sends questions as JSON texts and gets an answer to each that was not overtaken. What is being evaluated is not
-broken off; of the questions that came meanwhile only the last one is taken up. Nobody who is not signed in to the page
-has a token, and a page of another site is turned away by its origin.
+broken off; of the questions that came meanwhile only the last one is taken up. What is asked when the hand rests is
+answered beside the others, which do not wait for it. Nobody who is not signed in to the page has a token, and a page of
+another site is turned away by its origin.
 
 Source of the messages: ASGI specification 3.0, chapter “WebSocket”.
 """
@@ -55,40 +56,52 @@ class _Talk:
 
     def __init__(self, receive: Receive, send: Send) -> None:
         self.receive, self.send = receive, send
-        self.newest: Message | None = None
-        self.asked = asyncio.Event()
+        self.sending = asyncio.Lock()
+        self.moving, self.resting = _Line(self._send_back), _Line(self._send_back)
 
     async def go_on(self) -> None:
-        answering = asyncio.create_task(self._answer())
+        answering = [asyncio.create_task(line.answer()) for line in (self.moving, self.resting)]
         try:
             while (message := await self.receive())["type"] == "websocket.receive":
                 self._take(message.get("text") or "")
         finally:
-            answering.cancel()
-            with contextlib.suppress(asyncio.CancelledError):
-                await answering
+            for task in answering:
+                task.cancel()
+            await asyncio.gather(*answering, return_exceptions=True)
 
     def _take(self, text: str) -> None:
-        """Note the newest question; those that it overtakes are not answered."""
         try:
             question = json.loads(text)
         except (ValueError, RecursionError):
             return
         if isinstance(question, dict):
-            self.newest = question
-            self.asked.set()
+            (self.resting if question.get("rested") is True else self.moving).take(question)
 
-    async def _answer(self) -> None:
+    async def _send_back(self, found: dict[str, Any]) -> None:
+        with contextlib.suppress(OSError, RuntimeError):  # the page is gone
+            async with self.sending:
+                await self.send({"type": "websocket.send", "text": json.dumps(found, ensure_ascii=False)})
+
+
+class _Line:
+    """Questions that wait for each other: the newest is next, and those that it overtakes are not answered."""
+
+    def __init__(self, send_back: Callable[[dict[str, Any]], Awaitable[None]]) -> None:
+        self.send_back = send_back
+        self.newest: Message | None = None
+        self.asked = asyncio.Event()
+
+    def take(self, question: Message) -> None:
+        self.newest = question
+        self.asked.set()
+
+    async def answer(self) -> None:
         while True:
             await self.asked.wait()
             self.asked.clear()
             question, self.newest = self.newest, None
             if question is not None:
-                await self._send_back(await _answered(question))
-
-    async def _send_back(self, found: dict[str, Any]) -> None:
-        with contextlib.suppress(OSError, RuntimeError):  # the page is gone
-            await self.send({"type": "websocket.send", "text": json.dumps(found, ensure_ascii=False)})
+                await self.send_back(await _answered(question))
 
 
 async def _answered(question: Message) -> dict[str, Any]:

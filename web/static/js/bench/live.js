@@ -1,5 +1,6 @@
 // Live answers while a value is still moving: over a socket, and by plain requests where there is none. One question is
-// under way at a time and the newest is next; an answer that is older than what is shown is dropped.
+// under way at a time and the newest is next; an answer that is older than what is shown is dropped. What is asked when
+// the hand rests goes beside them, so that a hand that moves on does not wait for it.
 
 import * as server from "./server.js";
 
@@ -13,6 +14,7 @@ let number = 0;
 let underWay = null;
 let next = null;
 let resting = 0;
+let rest = null;
 let waiting = new Map();
 
 function open() {
@@ -68,13 +70,26 @@ async function goOn(question) {
     goOn(answer?.more ? { ...newer, whole: true } : newer);
   } else if (answer?.more) {
     goOn({ ...question, seq: (number += 1), whole: true });
-  } else if (answer && answer.error === undefined && question.whenRested && !question.rested) {
-    resting = setTimeout(() => goOn({ ...question, seq: (number += 1), rested: true, shown: question.whenRested }), RESTS_AFTER);
+  } else if (answer && answer.error === undefined && question.whenRested) {
+    resting = setTimeout(() => askAtRest(question), RESTS_AFTER);
   }
 }
 
-export function tryOut(kind, given, shown, whenRested) {
+async function askAtRest(question) {
+  const asked = { ...question, seq: (number += 1), rested: true };
+  rest = asked;
+  const answer = await answerTo(asked).catch(() => null);
+  if (answer && rest === asked && asked.revision === server.revision()) question.whenRested(answer);
+}
+
+// The hand moves on: what was asked when it rested is of no use any more.
+function restNoMore() {
   clearTimeout(resting);
+  rest = null;
+}
+
+export function tryOut(kind, given, shown, whenRested) {
+  restNoMore();
   const question = { seq: (number += 1), kind, given, state: server.looking(), revision: server.revision(), shown, whenRested };
   if (underWay) next = question;
   else goOn(question);
@@ -82,7 +97,7 @@ export function tryOut(kind, given, shown, whenRested) {
 
 // What is under way is of no use any more.
 export function leaveOff() {
-  clearTimeout(resting);
+  restNoMore();
   next = null;
   if (underWay) underWay.shown = underWay.whenRested = null;
 }

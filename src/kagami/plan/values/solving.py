@@ -10,6 +10,7 @@ from __future__ import annotations
 import hashlib
 import math
 from collections.abc import Callable, Mapping
+from functools import cache
 from typing import Final, Protocol, TypeAlias
 
 import numpy as np
@@ -126,9 +127,11 @@ def _difference(
     plan: Plan, measure: Measure, solve: Solve, values_of: ValuesOf, last: list[PlanError]
 ) -> Callable[[float], float]:
     """By how much the left side is more than the right one, at a value of the measure; not a number where one of them
-    comes to nothing, for the reason that is left in `last`.
+    comes to nothing, for the reason that is left in `last`. What was asked before is known: searches begin with the
+    ends of a range, and end with a place, at which they have been.
     """
 
+    @cache
     def difference(x: float) -> float:
         value_of = values_of(with_value(plan, measure.name, exact_text(x)))
         try:

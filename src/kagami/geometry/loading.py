@@ -29,6 +29,7 @@ QUICK: Final = (
     "tracing",
     "checking",
     "touching",
+    "approaching",
 )
 """Modules whose loops answer in place of columns, once they are loaded."""
 

@@ -17,6 +17,7 @@ from kagami.geometry.boolean import union
 from kagami.geometry.crossings import cubic_self
 from kagami.geometry.curves import Arc, Curve, Line
 from kagami.geometry.figures import circle, oval, star
+from kagami.geometry.measure.distance import nearest_pairs
 from kagami.geometry.measure.size import area
 from kagami.geometry.offset import Corners, Ends, Place
 from kagami.geometry.offset.band import BandSpec, raw_bands
@@ -25,6 +26,7 @@ from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.rim import rim
 from kagami.geometry.selection import outline_of_faces, outlines_of_choices
+from kagami.geometry.table import tabulate
 from tests.geometry.random_shapes import Maker
 
 FITTED = 1e-3
@@ -75,6 +77,30 @@ class Joined(Alike):
         arrangement = arrange([disc, across])
         whole = outline_of_faces(arrangement, arrangement.covers[:, 0])
         self.assertEqual(whole, disc)
+
+
+class Approaches(TestCase):
+    def test_curves_come_as_near_by_loops_as_in_columns_and_no_sample_is_nearer(self) -> None:
+        for seed in range(30):
+            table = tabulate(Maker(seed, grid=seed % 2 == 0).shapes(3))
+            first, second = (index.ravel() for index in np.meshgrid(np.arange(len(table)), np.arange(len(table))))
+            apart = first != second
+            first, second = first[apart], second[apart]
+            mine = nearest_pairs(table, first, second)
+            with patch.object(loading, "_quick", {}):
+                theirs = nearest_pairs(table, first, second)
+            self.assertEqual(mine.pair.tolist(), theirs.pair.tolist())
+            with self.subTest(seed):
+                self.assertLess(float(np.abs(mine.distance - theirs.distance).max()), 1e-9)
+                least = np.full(len(first), np.inf)
+                np.minimum.at(least, mine.pair, mine.distance)
+                share = np.linspace(0, 1, 20)
+                one, other = (
+                    table.ask("point", np.repeat(index, 20), np.tile(share, len(index)), width=2).reshape(-1, 20, 2)
+                    for index in (first, second)
+                )
+                sampled = np.linalg.norm(one[:, :, None] - other[:, None], axis=-1).min(axis=(1, 2))
+                self.assertLess(float((least - sampled).max()), 1e-9)
 
 
 class Bands(Alike):

@@ -24,7 +24,9 @@ from kagami.geometry.crossings import cubic_cubic
 from kagami.geometry.kinds import CUBIC
 from kagami.geometry.loading import use_compiled
 from kagami.geometry.offset import Corners, band, offset
+from kagami.geometry.measure.distance import nearest_pairs
 from kagami.geometry.rim import rim
+from kagami.geometry.table import tabulate
 from tests.geometry.random_shapes import Maker
 
 rows = np.array(json.load(sys.stdin))
@@ -49,6 +51,9 @@ for seed in range(6):
     shapes += [side.shape for side in rim(whole, 0.2, (0.3, 2.0, 4.0))[1]]
     made += [column for shape in shapes for column in (shape.columns.kind, shape.columns.rows, shape.columns.begin)]
     texts += [[*shown_data(shape, Frame(10.0, decimals=2)).encode()] for shape in shapes]
+table = tabulate(Maker(3, grid=False).shapes(3))
+pairs = (index.ravel() for index in np.triu_indices(len(table), 1))
+near = nearest_pairs(table, *pairs)
 kind, index, t = np.full(len(rows), CUBIC), np.arange(len(rows)), np.linspace(0, 1, len(rows))
 places = rows[:, :2] + 0.3
 columns = {"beyond_chord": (t, t / 2), "nearest": (places,), "may_hold": (places,)}
@@ -58,6 +63,7 @@ print(json.dumps({
     "fitted": [cubic.row() for cubic in chain],
     "arranged": [answer.tolist() for answer in arranged],
     "made": [answer.tolist() for answer in made],
+    "near": [near.pair.tolist(), near.distance.tolist()],
     "texts": texts,
     "asked": [answer.tolist() for answer in answers],
 }))

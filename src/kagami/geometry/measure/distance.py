@@ -7,6 +7,7 @@ from typing import Final, NamedTuple
 import numpy as np
 
 from kagami.geometry.arrays import Bools, Floats, Ints, dot, lengths
+from kagami.geometry.loading import quick
 from kagami.geometry.point import Point
 from kagami.geometry.table import CurveTable
 
@@ -72,6 +73,10 @@ def _candidates(distance: Floats) -> Bools:
 
 def _settled(table: CurveTable, first: Ints, second: Ints, t: Floats, s: Floats) -> tuple[Floats, Floats]:
     """Both parameters of the least distance near a start, by Newton's method where it goes down, else by slope."""
+    loops = quick("approaching")
+    if loops is not None:
+        found: tuple[Floats, Floats] = loops.settled(table.kind, table.rows, first, second, t, s)
+        return found
     best_t, best_s = t.copy(), s.copy()
     best = _squared(table, first, second, t, s)
     scale = np.full(len(t), 1.0)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from typing import Final
 
 import numpy as np
@@ -70,13 +71,27 @@ def least_width(shape: Shape, most: float = math.inf) -> Approach | None:
     first = float(angles[np.argmin(widths)])
     low, high = first - 2 * math.pi / DIRECTIONS, first + 2 * math.pi / DIRECTIONS
     whole, shape = shape, _outermost(table, places, index, low, high)
-    for _ in range(NARROWINGS):
-        left, right = high - GOLDEN * (high - low), low + GOLDEN * (high - low)
-        low, high = (low, right) if _extent(shape, left) < _extent(shape, right) else (left, high)
-    angle = min((first, (low + high) / 2), key=lambda guess: _extent(shape, guess))
+    narrowest = _narrowed(lambda guess: _extent(shape, guess), low, high)
+    angle = min((first, narrowest), key=lambda guess: _extent(shape, guess))
     width = _extent(whole, angle)
     start = Point(*places[np.argmin(places @ np.array([math.cos(angle), math.sin(angle)]))].tolist())
     return Approach(width, start, start.toward(angle, width))
+
+
+def _narrowed(size: Callable[[float], float], low: float, high: float) -> float:
+    """Where a size is least between two angles, by golden sections: one of both places stands from the one before."""
+    left, right = high - GOLDEN * (high - low), low + GOLDEN * (high - low)
+    at_left, at_right = size(left), size(right)
+    for _ in range(NARROWINGS):
+        if at_left < at_right:
+            high, right, at_right = right, left, at_left
+            left = high - GOLDEN * (high - low)
+            at_left = size(left)
+        else:
+            low, left, at_left = left, right, at_right
+            right = low + GOLDEN * (high - low)
+            at_right = size(right)
+    return (low + high) / 2
 
 
 def _outermost(table: CurveTable, places: Floats, index: Ints, low: float, high: float) -> Shape:

@@ -24,12 +24,14 @@ from kagami.geometry.boolean import (
     intersection,
     non_zero,
     union,
+    unions,
 )
 from kagami.geometry.curves import Arc, Line
 from kagami.geometry.figures import bar, circle, line, polygon, regular_polygon
 from kagami.geometry.measure.size import area, perimeter
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
+from tests.geometry.random_shapes import Maker
 from tests.geometry.standard_shapes import FAMILIES, O, ring_of
 
 CLOSED = {name: shapes for name, shapes in FAMILIES.items() if len(shapes) > 1 and all(s.closed for s in shapes)}
@@ -135,6 +137,19 @@ class Properties(TestCase):
     def test_collinear_neighbours_become_one_side(self) -> None:
         both = union(bar(O, 0, 2, 3), bar(Point(3, 0), 0, 2, 4))
         self.assertEqual(len(both.nodes), 4)
+
+
+class Groups(TestCase):
+    def test_unions_made_at_once_are_those_that_each_group_has_alone(self) -> None:
+        for seed in range(30):
+            shapes = [shape for shape in Maker(seed, grid=seed % 2 == 0).shapes(9) if shape.closed]
+            groups = [shapes[:4], shapes[4:5], [], shapes[5:]]
+            with self.subTest(seed):
+                for found, group in zip(unions(groups), groups, strict=True):
+                    alone = union(*group)
+                    self.assertAlmostEqual(area(found), area(alone), delta=1e-6)
+                    self.assertAlmostEqual(perimeter(found), perimeter(alone), delta=1e-5)
+                    self.assertEqual(len(found.nodes), len(alone.nodes))
 
 
 class AgainstReferences(TestCase):

@@ -8,6 +8,7 @@ from unittest import TestCase
 import shapely
 
 from kagami.geometry.affine import Affine
+from kagami.geometry.boolean import divide
 from kagami.geometry.curves import Line
 from kagami.geometry.figures import circle, oval, regular_polygon, wedge
 from kagami.geometry.flat import bands_across, seen
@@ -15,7 +16,8 @@ from kagami.geometry.halves import halves
 from kagami.geometry.measure.size import area
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import ORIGIN, Point
-from kagami.geometry.rim import rim
+from kagami.geometry.rim import rim, rims
+from tests.geometry.random_shapes import Maker
 
 EIGHTH = math.pi / 4
 
@@ -70,6 +72,32 @@ class Rims(TestCase):
         inner, sides = rim(regular_polygon(ORIGIN, 4, 2, 0.0), 3.0)
         self.assertFalse(inner)
         self.assertAlmostEqual(sum(area(one.shape) for one in sides), 8, delta=1e-8)
+
+
+class RimsTogether(TestCase):
+    HEADINGS = tuple(0.3 + EIGHTH * k for k in range(8))
+
+    def assert_as_alone(self, shapes: list[Shape], width: float) -> None:
+        for found, shape in zip(rims(shapes, width, self.HEADINGS), shapes, strict=True):
+            alone = rim(shape, width, self.HEADINGS)
+            self.assertAlmostEqual(area(found.inner), area(alone.inner), delta=1e-9)
+            self.assertEqual([one.heading for one in found.sides], [one.heading for one in alone.sides])
+            for one, other in zip(found.sides, alone.sides, strict=True):
+                self.assertAlmostEqual(area(one.shape), area(other.shape), delta=1e-6)
+
+    def test_areas_that_keep_apart_have_the_rims_that_each_has_alone(self) -> None:
+        for seed in range(12):
+            pieces = [part for part, _ in divide(*Maker(seed, grid=False).shapes(3))]
+            apart = [piece.mapped(Affine.translation(40.0 * k, 0)) for k, piece in enumerate(pieces)]
+            with self.subTest(seed):
+                self.assert_as_alone(apart, 0.3)
+        hooked = polygon((0, 0), (6, 0), (6, 1), (1, 1), (1, 6), (0, 6))  # their boxes overlap, they do not
+        self.assert_as_alone([hooked, circle(Point(4, 4), 1.5)], 0.4)
+
+    def test_areas_that_lap_or_whose_cuts_reach_into_others_are_taken_one_by_one(self) -> None:
+        self.assert_as_alone([circle(ORIGIN, 3), circle(Point(2, 0), 3)], 0.5)
+        self.assert_as_alone([regular_polygon(ORIGIN, 4, 2, 0.0), regular_polygon(Point(3, 0.2), 4, 1, 0.0)], 3.0)
+        self.assertEqual(rims([], 1.0), ())
 
 
 class Halves(TestCase):

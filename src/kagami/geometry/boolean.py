@@ -8,10 +8,10 @@ from typing import Final
 
 import numpy as np
 
-from kagami.geometry.arrangement import arrange
+from kagami.geometry.arrangement import Arrangement, arrange
 from kagami.geometry.arrays import Bools, clustered
 from kagami.geometry.outline import Shape
-from kagami.geometry.selection import outline_of_faces, outlines_of_single_faces
+from kagami.geometry.selection import outline_of_faces, outlines_of_choices, outlines_of_single_faces
 from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import JOINT
 
@@ -50,9 +50,27 @@ def combine(operation: Operation, shapes: Sequence[Shape]) -> Shape:
     arrangement = arrange(shapes)
     chosen = CHOICES[operation](arrangement.covers)
     chosen[0] = False
-    shape = outline_of_faces(arrangement, chosen)
-    # Where near things were merged, ends moved, and where nodes lie close, they may be: once more, so that the next
-    # operation finds nothing to merge.
+    return _ready(arrangement, outline_of_faces(arrangement, chosen))
+
+
+def unions(groups: Sequence[Sequence[Shape]]) -> tuple[Shape, ...]:
+    """The union of each of several groups of shapes, all arranged at once: for groups that hardly overlap each other,
+    such as the tones of a figure.
+    """
+    shapes = [shape for group in groups for shape in group]
+    if not shapes:
+        return tuple(Shape() for _ in groups)
+    arrangement = arrange(shapes)
+    owner = np.repeat(np.arange(len(groups)), [len(group) for group in groups])
+    chosen = np.array([arrangement.covers[:, owner == k].any(axis=1) for k in range(len(groups))])
+    chosen[:, 0] = False
+    return tuple(_ready(arrangement, shape) for shape in outlines_of_choices(arrangement, chosen))
+
+
+def _ready(arrangement: Arrangement, shape: Shape) -> Shape:
+    """A result that the next operation finds nothing to merge in: where near things were merged, ends moved, and where
+    nodes lie close, they may be, so it is arranged once more.
+    """
     return _settled(shape) if shape and (arrangement.scale != 1.0 or _nodes_close(shape)) else shape
 
 

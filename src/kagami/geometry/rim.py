@@ -5,15 +5,16 @@ from __future__ import annotations
 import math
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
 from kagami.geometry.arrangement import Arrangement, arrange
-from kagami.geometry.arrays import Floats, Ints
+from kagami.geometry.arrays import Bools, Floats, Ints
 from kagami.geometry.crossings.monotone import zeros
 from kagami.geometry.curves import Line
 from kagami.geometry.loading import quick
-from kagami.geometry.offset import offset
+from kagami.geometry.offset.outset import offset_each
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.rounding import corners_of
@@ -33,24 +34,69 @@ class Side:
     heading: float
 
 
-def rim(shape: Shape, width: float, headings: Sequence[float] = ()) -> tuple[Shape, tuple[Side, ...]]:
-    """What is left of an area within its rim, and the sides of the rim.
+class Rim(NamedTuple):
+    """What is left of an area within its rim, and the sides of the rim."""
 
-    The rim is cut at the corners of the outline, along the bisectors, and where the outline comes to face one of
-    `headings` (radians); so the sides of a polygon are trapezia that share mitred edges.
+    inner: Shape
+    sides: tuple[Side, ...]
+
+
+def rim(shape: Shape, width: float, headings: Sequence[float] = ()) -> Rim:
+    """The rim of an area.
+
+    It is cut at the corners of the outline, along the bisectors, and where the outline comes to face one of `headings`
+    (radians); so the sides of a polygon are trapezia that share mitred edges.
 
     Raises:
         GeometryError: the width is not finite, or an outline is open.
     """
-    inner = offset(shape, -width)
-    cuts = [*_at_corners(shape, width), *_at_headings(shape, width, headings)]
-    lines = [Shape((Outline((line,), closed=False),)) for line in cuts]
-    arrangement = arrange([shape, inner, *lines])
-    rim_faces = np.flatnonzero(arrangement.covers[:, 0] & ~arrangement.covers[:, 1])
-    facing = _facing(arrangement)
+    found = _rims([shape], width, headings)
+    assert found is not None  # one area keeps apart from all others
+    return found[0]
+
+
+def rims(shapes: Sequence[Shape], width: float, headings: Sequence[float] = ()) -> tuple[Rim, ...]:
+    """The rim of each of several areas: all at once, where they and their cuts keep apart."""
+    if not shapes:
+        return ()
+    return _rims(shapes, width, headings) or tuple(rim(shape, width, headings) for shape in shapes)
+
+
+def _rims(shapes: Sequence[Shape], width: float, headings: Sequence[float]) -> tuple[Rim, ...] | None:
+    """The rims of areas, from one arrangement; None where one area or its cuts reach into another."""
+    count = len(shapes)
+    inner = offset_each(shapes, -width)
+    cuts = [[*_at_corners(shape, width), *_at_headings(shape, width, headings)] for shape in shapes]
+    lines = [Shape((Outline((line,), closed=False),)) for some in cuts for line in some]
+    arrangement = arrange([*shapes, *inner, *lines])
+    covers = arrangement.covers[:, :count]
+    owner = np.repeat(np.arange(count), [len(some) for some in cuts])
+    if count > 1 and not _keep_apart(arrangement, covers, owner):
+        return None
+    whose = np.argmax(covers, axis=1)
+    rim_faces = np.flatnonzero((covers & ~arrangement.covers[:, count : 2 * count]).any(axis=1))
+    facing = _facing(arrangement, count)
+    by_shape = sorted(facing, key=lambda face: int(whose[face]))
     at_outline = _beside(arrangement, rim_faces.tolist(), facing)
-    found = outlines_of_choices(arrangement, at_outline == np.array([*facing])[:, None])
-    return inner, tuple(Side(side, heading) for side, heading in zip(found, facing.values(), strict=True) if side)
+    found = outlines_of_choices(arrangement, at_outline == np.array(by_shape)[:, None]) if by_shape else ()
+    sides: list[list[Side]] = [[] for _ in shapes]
+    for face, side in zip(by_shape, found, strict=True):
+        if side:
+            sides[whose[face]].append(Side(side, facing[face]))
+    return tuple(Rim(within, tuple(around)) for within, around in zip(inner, sides, strict=True))
+
+
+def _keep_apart(arrangement: Arrangement, covers: Bools, owner: Ints) -> bool:
+    """Whether no face lies in two areas, and no cut runs in an area but its own; `owner` tells whose each cut is."""
+    count, edges = covers.shape[1], arrangement.edges
+    if (covers.sum(axis=1) > 1).any():
+        return False
+    n = len(edges.tail)
+    cut = edges.member_owner >= 2 * count
+    edge, own = edges.member_edge[cut], owner[edges.member_owner[cut] - 2 * count]
+    beside = covers[arrangement.face[:n][edge]] | covers[arrangement.face[n:][edge]]
+    beside[np.arange(len(own)), own] = False
+    return not bool(beside.any())
 
 
 def _beside(arrangement: Arrangement, rim_faces: Collection[int], facing: Mapping[int, float]) -> Ints:
@@ -61,7 +107,7 @@ def _beside(arrangement: Arrangement, rim_faces: Collection[int], facing: Mappin
     left, right = arrangement.face[:n].tolist(), arrangement.face[n:].tolist()
     within = set(rim_faces)
     goes = np.full(arrangement.face_count, -1, dtype=np.intp)
-    waiting = [face for face in rim_faces if face in facing]
+    waiting = [face for face in facing if face in within]  # by their edges: however faces are numbered
     goes[waiting] = waiting
     beside: dict[int, set[int]] = {}
     for a, b in zip(left, right, strict=True):
@@ -124,12 +170,13 @@ def _running(table: CurveTable, along: Floats) -> tuple[Ints, Ints, Floats]:
     return rows[same] // count, rows[same] % count, t[same]
 
 
-def _facing(arrangement: Arrangement) -> dict[int, float]:
-    """The direction that each face within the first shape faces: outward from the middle of its longest edge on that
-    shape's outline.
+def _facing(arrangement: Arrangement, count: int) -> dict[int, float]:
+    """The direction that each face within one of the first `count` shapes faces: outward from the middle of its longest
+    edge on that shape's outline.
     """
     edges, n = arrangement.edges, len(arrangement.edges.tail)
-    of_shape = edges.member_edge[edges.member_owner == 0]
+    of_shape = edges.member_edge[edges.member_owner < count]
+    within = np.asarray(arrangement.covers[:, :count].any(axis=1))
     middle = (edges.t0[of_shape] + edges.t1[of_shape]) / 2
     heading = arrangement.table.ask("heading", edges.curve[of_shape], middle)
     size = arrangement.table.lengths[edges.curve[of_shape]] * np.abs(edges.t1[of_shape] - edges.t0[of_shape])
@@ -139,6 +186,6 @@ def _facing(arrangement: Arrangement) -> dict[int, float]:
         edge = int(of_shape[k])
         for half_edge, outward in ((edge, heading[k] - math.pi / 2), (edge + n, heading[k] + math.pi / 2)):
             face = int(arrangement.face[half_edge])
-            if arrangement.covers[face, 0]:
+            if within[face]:
                 answer[face] = float(outward)
     return answer

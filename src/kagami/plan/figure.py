@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Final
 
-from kagami.geometry.boolean import union
+from kagami.geometry.boolean import union, unions
 from kagami.geometry.measure.size import Box, box
 from kagami.geometry.outline import Shape, one_shape
 from kagami.geometry.point import Point
@@ -32,6 +32,10 @@ def _box_places() -> dict[str, Callable[[Box], Point]]:
 
 BOX_PLACES: Final = _box_places()
 """Places of a box, as shares of it: box-left, box-top-left, box-centre and so on."""
+
+
+FEW_CURVES: Final = 1000
+"""So many curves of all tones are arranged at once; with more, what crosses what of other tones could cost too much."""
 
 
 @dataclass(frozen=True)
@@ -74,8 +78,16 @@ class Figure:
         by_tone: dict[Paint, list[Shape]] = {}
         for shape, tone in zip(self.copies, self.tones, strict=True):
             by_tone.setdefault(tone, []).append(shape)
-        areas = ((tone, self._one_area(shapes)) for tone, shapes in by_tone.items())
+        areas = zip(by_tone, self._areas(list(by_tone.values())), strict=True)
         return tuple((tone, shape) for tone, shape in areas if shape)
+
+    def _areas(self, groups: Sequence[Sequence[Shape]]) -> list[Shape]:
+        """Each of several groups of copies as one area; a few curves are arranged at once."""
+        several = [copies for copies in groups if len(copies) > 1]
+        if self.apart or len(several) < 2 or sum(copy.count for copies in several for copy in copies) > FEW_CURVES:
+            return [self._one_area(copies) for copies in groups]
+        united = iter(unions(several))
+        return [next(united) if len(copies) > 1 else copies[0] for copies in groups]
 
     @cached_property
     def box(self) -> Box | None:

@@ -12,15 +12,19 @@ from hypothesis import settings as hypothesis_settings
 from hypothesis import strategies as st
 
 from kagami.geometry.affine import Affine
-from kagami.geometry.boolean import difference, intersection, union
+from kagami.geometry.arrangement import arrange
+from kagami.geometry.boolean import difference, divide, intersection, union
 from kagami.geometry.curves import Arc, Line
 from kagami.geometry.errors import GeometryError, InvalidLength
 from kagami.geometry.figures import bar, circle, line, oval, polygon, regular_polygon
 from kagami.geometry.measure.size import area, box, perimeter
 from kagami.geometry.offset import Corners, offset, offsets
+from kagami.geometry.offset.outset import _raw, grown_for_arranging, offset_each
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
+from kagami.geometry.selection import outline_of_faces
 from kagami.geometry.table import tabulate
+from tests.geometry.random_shapes import Maker
 from tests.geometry.standard_shapes import O, ring_of
 from tests.geometry.test_bezier import blob, flattened
 
@@ -149,6 +153,29 @@ class Collapse(TestCase):
         self.assertEqual(len(found.outlines), 1)
         away = distances_to(oval(O, 3, 1), found)
         self.assertLess(np.abs(away - 0.6).max(), 2e-6)
+
+
+class Each(TestCase):
+    def test_areas_offset_at_once_are_what_each_is_alone(self) -> None:
+        bare = 0
+        for seed in range(16):
+            shapes = [part for part, _ in divide(*Maker(seed, grid=seed % 2 == 0).shapes(4))]
+            for distance in (0.4, -0.3, 2.5):
+                bare += len(_raw(shapes, distance, Corners.ROUND, 4.0)[2])
+                found = offset_each(shapes, distance, corners=Corners.ROUND)
+                grown = grown_for_arranging(shapes, distance, corners=Corners.ROUND)
+                for one, raw, shape in zip(found, grown, shapes, strict=True):
+                    alone = offset(shape, distance, corners=Corners.ROUND)
+                    with self.subTest(seed=seed, distance=distance):
+                        self.assertAlmostEqual(area(one), area(alone), delta=1e-5)
+                        self.assertAlmostEqual(area(positive(raw)), area(alone), delta=1e-5)
+        self.assertGreater(bare, 20)
+
+
+def positive(raw: Shape) -> Shape:
+    """What outlines go round more than not at all."""
+    arrangement = arrange([raw])
+    return outline_of_faces(arrangement, arrangement.winding[:, 0] > 0)
 
 
 class Refusals(TestCase):

@@ -65,5 +65,18 @@ def mapped(
     return kinds, found
 
 
+@compiled_for("int64[:], float64[:, :], float64")
+def extent(kind: Ints, rows: Floats, angle: float) -> float:
+    """How far curves reach along a direction (radians), from one end to the other."""
+    by = (math.cos(angle), -math.sin(angle), math.sin(angle), math.cos(angle), 0.0, 0.0)
+    low, high, row, sides = np.inf, -np.inf, np.empty(rows.shape[1]), np.empty(4)
+    for k in range(len(kind)):
+        row[:] = rows[k]
+        _map(kind[k], row, by)
+        one_curve.box(kind[k], row, sides)
+        low, high = min(low, sides[0]), max(high, sides[2])
+    return high - low
+
+
 def prove() -> None:
     """They are compiled as they are loaded: their form of arguments is told."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from functools import cache
 from typing import Final
 
 import numpy as np
@@ -13,6 +14,7 @@ from kagami.geometry.arrangement import Arrangement, arrange
 from kagami.geometry.arrays import Floats, Ints, cross, dot, lengths
 from kagami.geometry.columns import Columns
 from kagami.geometry.crossings.boxes import overlapping_boxes
+from kagami.geometry.loading import quick
 from kagami.geometry.measure.distance import Approach, nearest_pairs
 from kagami.geometry.measure.size import area, box, perimeter
 from kagami.geometry.outline import Outline, Shape
@@ -46,8 +48,9 @@ def thinnest(shape: Shape, most: float = math.inf) -> Approach | None:
     bound = most if whole is None else whole.distance
     # Most pieces are about as thin everywhere, so that a look at what lies near each other is enough.
     near = min(2 * abs(area(shape)) / max(perimeter(shape), LENGTH), most)
+    arranged = cache(lambda: arrange([shape]))  # where a way is found that may stand
     while True:
-        across = _shortest_across(shape, min(near, bound))
+        across = _shortest_across(shape, min(near, bound), arranged)
         if across is not None or near >= bound:
             return min(filter(None, (across, whole)), key=lambda way: way.distance, default=None)
         near *= 2
@@ -107,10 +110,13 @@ def _outermost(table: CurveTable, places: Floats, index: Ints, low: float, high:
 
 
 def _extent(shape: Shape, angle: float) -> float:
+    loops, columns = quick("mapping"), shape.columns
+    if loops is not None and columns is not None:
+        return float(loops.extent(columns.kind, columns.rows, angle))
     return box(shape.mapped(Affine.rotation(-angle))).width
 
 
-def _shortest_across(shape: Shape, most: float) -> Approach | None:
+def _shortest_across(shape: Shape, most: float, arranged: Callable[[], Arrangement]) -> Approach | None:
     """The shortest way straight across that is no longer than `most`."""
     table = tabulate([shape])
     every = np.arange(len(table))
@@ -125,9 +131,8 @@ def _shortest_across(shape: Shape, most: float) -> Approach | None:
     distance = lengths(b - a)
     stands = (distance > LENGTH) & (distance <= most + LENGTH) & _stands(table, shape, ways[:, 0], ways[:, 1], b - a)
     stands &= _stands(table, shape, ways[:, 2], ways[:, 3], a - b)
-    arrangement = arrange([shape])
     for k in np.flatnonzero(stands)[np.argsort(distance[stands], kind="stable")].tolist():
-        if _inside(arrangement, a[k], b[k]):
+        if _inside(arranged(), a[k], b[k]):
             return Approach(float(distance[k]), Point(*a[k].tolist()), Point(*b[k].tolist()))
     return None
 

@@ -21,7 +21,7 @@ from kagami.geometry.offset.in_columns import Stretch, raw_offsets
 from kagami.geometry.offset.parallel import Chain, Parallel, parallels
 from kagami.geometry.offset.reach import Bare, reached
 from kagami.geometry.outline import Outline, Shape
-from kagami.geometry.selection import outline_of_faces
+from kagami.geometry.selection import outlines_of_choices
 from kagami.geometry.table import CurveTable, gathered, table_of
 from kagami.geometry.tolerance import LENGTH
 
@@ -39,22 +39,45 @@ def offset(
         InvalidLength: the distance is not finite, or the mitre limit is below 1.
         GeometryError: an outline is open.
     """
+    return offset_each([shape], distance, corners=corners, mitre_limit=mitre_limit)[0]
+
+
+def offset_each(
+    shapes: Sequence[Shape], distance: float, *, corners: Corners = Corners.MITRE, mitre_limit: float = MITRE_LIMIT
+) -> tuple[Shape, ...]:
+    """The offset of each of several areas, all fitted and arranged at once: for areas that hardly meet each other.
+
+    Raises:
+        InvalidLength: the distance is not finite, or the mitre limit is below 1.
+        GeometryError: an outline is open.
+    """
     if not math.isfinite(distance):
         raise InvalidLength(f"a distance must be finite, not {distance}", name="distance", value=distance)
     if not mitre_limit >= 1:
         raise InvalidLength(f"a mitre limit must be at least 1, not {mitre_limit}", name="mitre", value=mitre_limit)
-    if not shape.closed:
+    if not all(shape.closed for shape in shapes):
         raise GeometryError("only closed outlines can be offset; a line is given a width as a band")
-    if abs(distance) <= LENGTH or not shape:
-        return shape
-    raw, table, bare = _raw([shape], distance, corners, mitre_limit)
+    if abs(distance) <= LENGTH or not any(shapes):
+        return tuple(shapes)
+    raw, table, bare = _raw(shapes, distance, corners, mitre_limit)
+    return _wound(raw, table, [_of_shape(bare, table, k) for k in range(len(shapes))], distance)
+
+
+def _wound(
+    raw: Sequence[Shape], table: CurveTable, bare: Sequence[Sequence[Stretch]], distance: float
+) -> tuple[Shape, ...]:
+    """What raw offsets go round, each with the stretches of its shape that are left bare."""
     arrangement = arrange(raw)
-    selected = np.asarray(arrangement.winding[:, 0] > 0)
-    if bare:
-        for k, low, high in bare:
+    selected = np.ascontiguousarray(arrangement.winding.T > 0)
+    for chosen, stretches in zip(selected, bare, strict=True):
+        for k, low, high in stretches:
             found = reached(arrangement, table, Bare(k, low, high, -distance))
-            selected[:] = selected | found if distance > 0 else selected & ~found
-    return outline_of_faces(arrangement, selected)
+            chosen[:] = chosen | found if distance > 0 else chosen & ~found
+    return outlines_of_choices(arrangement, selected)
+
+
+def _of_shape(bare: Sequence[Stretch], table: CurveTable, shape: int) -> list[Stretch]:
+    return [stretch for stretch in bare if table.owner[stretch[0]] == shape]
 
 
 def grown_for_arranging(shapes: Sequence[Shape], distance: float, *, corners: Corners = Corners.MITRE) -> list[Shape]:
@@ -64,7 +87,7 @@ def grown_for_arranging(shapes: Sequence[Shape], distance: float, *, corners: Co
     """
     raw, table, bare = _raw(shapes, distance, corners, MITRE_LIMIT)
     for k in sorted({int(table.owner[curve]) for curve, _, _ in bare}):
-        raw[k] = offset(shapes[k], distance, corners=corners)
+        (raw[k],) = _wound([raw[k]], table, [_of_shape(bare, table, k)], distance)
     return raw
 
 

@@ -8,7 +8,7 @@ from kagami.geometry.halves import halves
 from kagami.geometry.measure.size import centroid
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
-from kagami.geometry.rim import Side, rim
+from kagami.geometry.rim import Side, rims
 from kagami.geometry.tolerance import LENGTH, ROUNDING, SAME
 from kagami.plan.dimensions.drawn import across, middle_of
 from kagami.plan.dimensions.kinds import Angular, Dimensions, Word
@@ -182,12 +182,11 @@ class Rim(Toning):
         inner: list[Shape] = []
         fills: list[Paint] = []
         sides: list[Side] = []
-        for shape, paint in zip(source.copies, paints_of(source), strict=True):
-            within, around = rim(shape, width, headings)
-            if within:
-                inner.append(within)
+        for found, paint in zip(rims(source.copies, width, headings), paints_of(source), strict=True):
+            if found.inner:
+                inner.append(found.inner)
                 fills.append(paint)
-            sides.extend(around)
+            sides.extend(found.sides)
         tones = [_ramp_tone(_turned_away(side.heading, angle), count, inputs.fields["tone"]) for side in sides]
         shapes = (*inner, *(side.shape for side in sides))
         return Drawing(Figure(shapes, source.anchors, None, (*fills, *tones), source.layer))

@@ -29,7 +29,7 @@ from kagami.plan.messages import number_text
 from kagami.plan.steps.base import Drawing, Inputs, register
 from kagami.plan.steps.refine import CORNERS, ENDS, WIDTH_AT, CornerForm, EndForm, Refining, words_along
 
-MOST_TOLD = 6
+MOST_TOLD = 3
 GAP_AT = math.radians(45.0)
 """The direction in which the gap at a crossing is drawn."""
 

@@ -16,7 +16,7 @@ from bench.served import Designer, served
 EDITORS = 50
 EVERY_SECONDS = 2.0
 CHANGES = 12
-RUNS = 3
+RUNS = 5
 BUDGET_MS = 200.0
 
 
@@ -42,12 +42,15 @@ def rows() -> list[Row]:
 
 
 class _Editor:
-    """One of them, with a session of their own."""
+    """One of them, with a session of their own, who has opened the page."""
 
     def __init__(self, port: int, mark: int, step: object, field: str) -> None:
         self.designer = Designer(port)
         self.mark, self.step, self.field = mark, step, field
         self.base, self.shown, self.count = 1, "", 0
+        status, _page = self.designer.ask("GET", f"/marks/{mark}/")
+        if status != 200:
+            raise RuntimeError(f"the Bench of mark {mark} does not open: {status}")
 
     def change(self) -> float:
         """Make a change; returns the milliseconds until it is answered."""

@@ -55,7 +55,7 @@ OPENINGS: Final = {
     "polygon": "Polygon Star",
     "lines": "Path Segment",
     "leaf": "Drop Leaf Shield",
-    "free": "Outline Stroke",
+    "free": "Stroke Outline",
     "turn": "Turn",
     "repeats": "Echo Let March Open Reflect Spread",
     "placing": "Align Move Place Rotate Scale Set Size",

@@ -146,6 +146,8 @@ def take_drag(page: Page) -> None:
     page.mouse.down()
     page.mouse.move(*at(page, 6.2, 3.0), steps=4)
     page.mouse.move(*at(page, 6.4, 2.9845), steps=4)
+    page.wait_for_selector("#mirror .live")
+    page.wait_for_selector("#mirror .live", state="detached")  # the hand rests: the Mirror is drawn and measured anew
     take(page, "drag")
     page.keyboard.press("Escape")
     page.mouse.up()

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pathlib
 
-from playwright.sync_api import expect
+from playwright.sync_api import Route, expect
 
 from kagami.geometry.measure.size import area
 from kagami.plan.document import Plan
@@ -209,6 +209,30 @@ class Typing(BrowserCase):
         self.settled(4)
         stored = self.stored(self.mark)
         self.assertEqual((stored.step("lens").radius, stored.step("rim").width), ("4u", "0.75u"))
+
+    def test_what_is_typed_over_a_slow_answer_stays(self) -> None:
+        page = self.open(self.mark)
+        self.say("Circle lens on O with radius 3u.")
+        self.settled(2)
+        self.say("Band rim, 0.5u wide, on lens, ends butt and corners mitred.")
+        self.settled(3)
+        page.get_by_role("link", name="see it over a range").click()
+        expect(page.locator(".sample")).to_have_count(9)
+
+        def slowly(route: Route) -> None:
+            page.wait_for_timeout(600)
+            route.continue_()
+
+        page.route("**/range/?*", slowly)
+        page.get_by_label("what varies from line to line").select_option(label="radius of lens")
+        page.get_by_label("from", exact=True).first.fill("0.25u")
+        page.get_by_label("to", exact=True).first.fill("2u")
+        expect(page.locator(".contact-grid tbody tr")).to_have_count(5)
+        expect(page.get_by_label("from", exact=True).first).to_have_value("0.25u")
+        expect(page.get_by_label("to", exact=True).first).to_have_value("2u")
+        page.unroute("**/range/?*")
+        page.get_by_role("button", name="Show").click()
+        expect(page.get_by_role("button", name="take width of rim = 2u, radius of lens")).to_have_count(5)
 
     def test_tones_are_listed_laid_and_changed(self) -> None:
         self.refusals = (422,)

@@ -7,13 +7,22 @@ const main = document.getElementById("main");
 let before = Promise.resolve();
 let told = () => {};
 const underWay = new Map();
+// When fields were typed in last, by a count of what was typed: an answer to what was asked before does not undo it.
+let typing = 0;
+const typedAt = new Map();
+
+const keyOf = (field) => `${field.form?.getAttribute("action") ?? ""} ${field.name} ${field.dataset.key ?? ""}`;
+
+main.addEventListener("input", (event) => {
+  if (event.target.matches("input.value")) typedAt.set(keyOf(event.target), (typing += 1));
+});
 
 /** Say what is to be done whenever a page has been put in place. */
 export function whenPut(work) {
   told = work;
 }
 
-function put(html, address, sent) {
+function put(html, address, sent, since) {
   const focused = document.activeElement;
   const key = focused?.dataset?.key;
   // What is being typed in another field by now is not lost.
@@ -21,13 +30,15 @@ function put(html, address, sent) {
   const page = new DOMParser().parseFromString(html, "text/html");
   const fresh = page.getElementById("main");
   if (!fresh) return false;
+  const newer = [...main.querySelectorAll("input.value")].filter((field) => (typedAt.get(keyOf(field)) ?? 0) > since);
+  const kept = new Map(newer.map((field) => [keyOf(field), field.value]));
   const scrolled = [...main.querySelectorAll(".wall, .one")].map((place) => place.scrollTop);
   const open = [...main.querySelectorAll("details")].map((one) => one.open);
   Idiomorph.morph(main, fresh.innerHTML, { morphStyle: "innerHTML" });
   Idiomorph.morph(document.getElementById("progress"), page.getElementById("progress").innerHTML, { morphStyle: "innerHTML" });
   [...main.querySelectorAll(".wall, .one")].forEach((place, k) => (place.scrollTop = scrolled[k]));
   [...main.querySelectorAll("details")].forEach((one, k) => (one.open = open[k] ?? false));
-  for (const field of main.querySelectorAll("input.value")) field.value = field.defaultValue;
+  for (const field of main.querySelectorAll("input.value")) field.value = kept.get(keyOf(field)) ?? field.defaultValue;
   history.replaceState(null, "", address);
   const again = key && main.querySelector(`[data-key="${CSS.escape(key)}"]`);
   if (again) {
@@ -39,12 +50,12 @@ function put(html, address, sent) {
   return true;
 }
 
-async function fetched(address, options, sent) {
+async function fetched(address, options, sent, since) {
   main.setAttribute("aria-busy", "true");
   try {
     const response = await fetch(address, { credentials: "same-origin", ...options });
     const shown = response.redirected || options.method !== "POST" ? response.url : location.href;
-    if (!put(await response.text(), shown, sent)) location.assign(shown);
+    if (!put(await response.text(), shown, sent, since)) location.assign(shown);
   } finally {
     main.removeAttribute("aria-busy");
   }
@@ -57,7 +68,8 @@ function inTurn(work) {
 
 /** Look at another address of the page. */
 export function look(address) {
-  return inTurn(() => fetched(address, {}));
+  const since = typing;
+  return inTurn(() => fetched(address, {}, undefined, since));
 }
 
 /** Send a form, with the button that was pressed. A key that submits a field sends it a second time as it is left: once
@@ -66,13 +78,14 @@ export function send(form, submitter) {
   const asked = [...new FormData(form, submitter)].filter(([name]) => name !== "base").join("&");
   if (underWay.get(form) === asked) return before;
   underWay.set(form, asked);
+  const since = typing;
   const values = new Map([...form.querySelectorAll("input.value, textarea.value")].map((field) => [field.name, field.value]));
   return inTurn(async () => {
     try {
       if (!form.isConnected) return;
       const body = new FormData(form, submitter?.isConnected ? submitter : null);
       for (const [name, value] of values) body.set(name, value);
-      await fetched(form.action, { method: "POST", body }, form);
+      await fetched(form.action, { method: "POST", body }, form, since);
     } finally {
       underWay.delete(form);
     }

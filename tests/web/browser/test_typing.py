@@ -218,6 +218,7 @@ class Typing(BrowserCase):
         self.settled(3)
         page.get_by_role("link", name="see it over a range").click()
         expect(page.locator(".sample")).to_have_count(9)
+        self.ready()
 
         def slowly(route: Route) -> None:
             page.wait_for_timeout(600)

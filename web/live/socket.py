@@ -67,7 +67,9 @@ class _Talk:
         finally:
             for task in answering:
                 task.cancel()
-            await asyncio.gather(*answering, return_exceptions=True)
+            for task in answering:
+                with contextlib.suppress(asyncio.CancelledError):
+                    await task
 
     def _take(self, text: str) -> None:
         try:

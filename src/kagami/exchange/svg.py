@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from enum import Enum
 from html import escape
@@ -213,8 +213,7 @@ def _strays(arc: Arc | EllipticArc, text: str, frame: Frame) -> float:
     read = read_arc((x, y), tuple(map(float, text[1:].split())))
     if read is None:
         return 0.0 if arc.length * frame.scale * 10**frame.decimals < 1 else math.inf
-    at = _on_circle(arc) if isinstance(arc, Arc) else arc.at
-    among = [at(arc.start_angle + arc.sweep * share) for share in (*LOOKED_AT, *_tips(arc))]
+    among = [arc.at(arc.start_angle + arc.sweep * share) for share in (*LOOKED_AT, *_tips(arc))]
     places = (((place.x - frame.left) * frame.scale, (frame.top - place.y) * frame.scale) for place in among)
     return max(read.distance(x, y) for x, y in places) * 10**frame.decimals
 
@@ -225,12 +224,6 @@ def _tips(arc: Arc | EllipticArc) -> Iterator[float]:
         first, last = sorted((arc.start_angle, arc.start_angle + arc.sweep))
         for half in range(math.ceil(first / math.pi), math.floor(last / math.pi) + 1):
             yield (half * math.pi - arc.start_angle) / arc.sweep
-
-
-def _on_circle(arc: Arc) -> Callable[[float], Point]:
-    """Its places by their angle."""
-    (x, y), radius = arc.centre, arc.radius
-    return lambda theta: Point(x + radius * math.cos(theta), y + radius * math.sin(theta))
 
 
 def _as_cubics(arc: Arc | EllipticArc, target: str, frame: Frame) -> str:

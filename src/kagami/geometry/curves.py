@@ -71,20 +71,24 @@ class Arc:
         if not 0 < abs(self.sweep) <= math.tau + ROUNDING:
             raise InvalidLength(f"an arc's sweep must be within a turn, not {self.sweep}", sweep=self.sweep)
 
+    def at(self, theta: float) -> Point:
+        """The place at an angle, in radians."""
+        return self.centre.toward(theta, self.radius)
+
     @property
     def start(self) -> Point:
         """Where the arc begins."""
-        return self.centre.toward(self.start_angle, self.radius)
+        return self.at(self.start_angle)
 
     @property
     def end(self) -> Point:
         """Where the arc ends; a whole circle ends exactly where it begins."""
-        return self.start if self.is_whole else self.centre.toward(self.start_angle + self.sweep, self.radius)
+        return self.start if self.is_whole else self.at(self.start_angle + self.sweep)
 
     @property
     def middle(self) -> Point:
         """The place half way."""
-        return self.centre.toward(self.start_angle + self.sweep / 2, self.radius)
+        return self.at(self.start_angle + self.sweep / 2)
 
     @property
     def length(self) -> float:

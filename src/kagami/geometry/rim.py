@@ -22,6 +22,8 @@ from kagami.geometry.selection import outlines_of_choices
 from kagami.geometry.table import CurveTable, tabulate
 from kagami.geometry.tolerance import OVERSHOOT, ROUNDING
 
+FEW_CURVES = 200
+"""So many curves are arranged at once, to find out whether they keep apart; many that do not would cost too much."""
 GRID = np.linspace(0.0, 1.0, 33)
 """Between neighbours of these parameters a curve is taken to turn past a direction at most once."""
 
@@ -56,10 +58,11 @@ def rim(shape: Shape, width: float, headings: Sequence[float] = ()) -> Rim:
 
 
 def rims(shapes: Sequence[Shape], width: float, headings: Sequence[float] = ()) -> tuple[Rim, ...]:
-    """The rim of each of several areas: all at once, where they and their cuts keep apart."""
+    """The rim of each of several areas: all at once, where they are few and keep apart, their cuts too."""
     if not shapes:
         return ()
-    return _rims(shapes, width, headings) or tuple(rim(shape, width, headings) for shape in shapes)
+    together = _rims(shapes, width, headings) if sum(shape.count for shape in shapes) <= FEW_CURVES else None
+    return together or tuple(rim(shape, width, headings) for shape in shapes)
 
 
 def _rims(shapes: Sequence[Shape], width: float, headings: Sequence[float]) -> tuple[Rim, ...] | None:

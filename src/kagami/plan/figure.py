@@ -34,7 +34,7 @@ BOX_PLACES: Final = _box_places()
 """Places of a box, as shares of it: box-left, box-top-left, box-centre and so on."""
 
 
-FEW_CURVES: Final = 1000
+FEW_CURVES: Final = 400
 """So many curves of all tones are arranged at once; with more, what crosses what of other tones could cost too much."""
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pathlib
 
-from playwright.sync_api import Route, expect
+from playwright.sync_api import Page, Route, expect
 
 from kagami.geometry.measure.size import area
 from kagami.plan.document import Plan
@@ -189,7 +189,8 @@ class Typing(BrowserCase):
         expect(page.locator(".fault")).to_contain_text("There is no measure “gone”")
         self.complaints.clear()  # the page answers 422, which the browser notes
 
-    def test_two_values_are_chosen_by_eye_from_a_grid(self) -> None:
+    def rim_over_a_range(self) -> Page:
+        """The Range of a ring's width."""
         page = self.open(self.mark)
         self.say("Circle lens on O with radius 3u.")
         self.settled(2)
@@ -197,6 +198,11 @@ class Typing(BrowserCase):
         self.settled(3)
         page.get_by_role("link", name="see it over a range").click()
         expect(page.locator(".sample")).to_have_count(9)
+        self.ready()
+        return page
+
+    def test_two_values_are_chosen_by_eye_from_a_grid(self) -> None:
+        page = self.rim_over_a_range()
         page.get_by_label("what varies from line to line").select_option(label="radius of lens")
         page.get_by_role("button", name="Show").click()
         expect(page.locator(".contact-grid tbody tr")).to_have_count(5)
@@ -211,14 +217,7 @@ class Typing(BrowserCase):
         self.assertEqual((stored.step("lens").radius, stored.step("rim").width), ("4u", "0.75u"))
 
     def test_what_is_typed_over_a_slow_answer_stays(self) -> None:
-        page = self.open(self.mark)
-        self.say("Circle lens on O with radius 3u.")
-        self.settled(2)
-        self.say("Band rim, 0.5u wide, on lens, ends butt and corners mitred.")
-        self.settled(3)
-        page.get_by_role("link", name="see it over a range").click()
-        expect(page.locator(".sample")).to_have_count(9)
-        self.ready()
+        page = self.rim_over_a_range()
 
         def slowly(route: Route) -> None:
             page.wait_for_timeout(600)

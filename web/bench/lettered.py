@@ -9,7 +9,7 @@ from django.utils.translation import gettext as _
 from kagami.geometry.errors import GeometryError
 from kagami.geometry.measure.thickness import thinnest
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluation.evaluate import inking
+from kagami.plan.evaluation.evaluate import inking, inputs_of
 from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
 from kagami.plan.language.wording import name_text, sayable
@@ -48,7 +48,7 @@ def lettered(step: Step, outcome: Outcome, result: Result) -> Lettered | None:
         return Lettered((), "", "", face)  # another face may be the cure
     if drawing is None or not isinstance(drawing.detail, Lettering):
         return None
-    facts = tuple(_facts(drawing.facts))
+    facts = tuple(_facts(step.facts(inputs_of(step, result), drawing)))
     thin = _thinnest_piece(step, result)
     if thin is None or not sayable(step.name):
         return Lettered(facts, "", "", face)

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Final
 
 import numpy as np
@@ -17,6 +17,7 @@ import numpy as np
 from kagami.geometry.arrays import Floats, Ints
 from kagami.geometry.curves import Arc, Line
 from kagami.geometry.errors import GeometryError
+from kagami.geometry.measure.size import area
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.table import CurveTable, tabulate
@@ -26,6 +27,8 @@ STRETCHES: Final = 32
 """Parts of a curve over each of which its speed is integrated at once."""
 NODES, WEIGHTS = np.polynomial.legendre.leggauss(8)
 NEWTON_STEPS: Final = 12
+MOST_KNOWN: Final = 128
+"""The courses that were asked for last are known, with the lengths of their curves."""
 
 
 class OffCourse(GeometryError):
@@ -179,3 +182,19 @@ class Course:
         if any(arc.centre.distance(first.centre) > LENGTH or abs(arc.radius - first.radius) > LENGTH for arc in arcs):
             return None
         return first.centre, first.radius - math.copysign(self.aside, first.sweep * self.aside)
+
+
+@lru_cache(maxsize=MOST_KNOWN)
+def course_along(outline: Outline, aside: float = 0.0) -> Course:
+    """The course along an outline, or so far beside it.
+
+    Raises:
+        GeometryError: the parallel turns back on itself.
+    """
+    return Course(outline, aside)
+
+
+@lru_cache(maxsize=MOST_KNOWN)
+def counter_clockwise(outline: Outline) -> Outline:
+    """A closed outline with its area on the left; an open one as it is."""
+    return outline.reversed() if outline.closed and area(Shape((outline,))) < 0 else outline

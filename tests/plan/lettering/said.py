@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
-from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.evaluate import evaluate, inputs_of
 from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
 from kagami.plan.figure import Figure
@@ -36,6 +36,15 @@ def refused(*sentences: str) -> PlanError:
     error = last(*sentences).error
     assert error is not None
     return error
+
+
+def told(*sentences: str) -> dict[str, dict[str, object]]:
+    """What the last one came to, by code."""
+    result = said(*sentences)
+    step = result.plan.steps[-1]
+    drawing = result.outcomes[step.id].drawing
+    assert drawing is not None
+    return {code: dict(values) for code, values in step.facts(inputs_of(step, result), drawing)}
 
 
 def noted(*sentences: str) -> dict[str, dict[str, object]]:

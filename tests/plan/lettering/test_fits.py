@@ -9,7 +9,7 @@ from kagami.geometry.measure.gaps import narrowest_gap
 from kagami.geometry.measure.size import area
 from kagami.geometry.point import ORIGIN
 from kagami.plan.figure import Figure
-from tests.plan.lettering.said import last, made, refused
+from tests.plan.lettering.said import last, made, refused, told
 
 WORDS = "Set “HARBOUR” in Jost, weight 500, caps 1u high, tracked 0.1u, its middle at O, turned by 0°: words."
 CIRCLE = "Circle course on O with radius 6u, as a guide."
@@ -88,6 +88,13 @@ class Stems(TestCase):
         ((code, values),) = drawing.notes
         self.assertEqual((code, values["weight"]), ("stems-nearest", 900.0))
 
+    def test_what_they_came_to_is_told_when_it_is_asked_for(self) -> None:
+        facts = told(WORDS, "Match the stems of words to 0.2u: x.")
+        self.assertEqual(set(facts), {"words-stem", "stems-match"})
+        self.assertAlmostEqual(facts["stems-match"]["stem"], 0.2, delta=1e-4)
+        self.assertEqual(set(told(WORDS, "Match the stems of words to 0.9u: x.")), {"words-stem"})
+        self.assertEqual(told(WORDS, "Take words as outlines: x."), {})
+
     def test_of_static_faces_the_nearest_weight(self) -> None:
         words = WORDS.replace("Jost", "Barlow Condensed")
         stems = {
@@ -122,9 +129,7 @@ class Held(TestCase):
     def test_words_along_a_free_outline_are_even(self) -> None:
         blob = "Oval edge on O, 14u wide and 10u high, turned by 0°."
         words = ROUND.format(place="90", lies="outside", reading="upright").replace("at 90", "at top of course")
-        drawing = last(CIRCLE, blob, words, "Hold words at 0.4u from edge: x.").drawing
-        assert drawing is not None
-        facts = dict(drawing.facts)["held-even"]
+        facts = told(CIRCLE, blob, words, "Hold words at 0.4u from edge: x.")["held-even"]
         self.assertAlmostEqual(facts["clear"], 0.4, delta=1e-9)
         self.assertLess(facts["off"], 1e-6)
 

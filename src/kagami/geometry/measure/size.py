@@ -58,7 +58,8 @@ class Box(NamedTuple):
 
 def area(shape: Shape) -> float:
     """Area in square units: holes count off, open lines have none. Exact for lines and arcs (Green's theorem)."""
-    return float(_moments(shape)[0])
+    table = _closed(shape)
+    return _area_about(table, _own_place(table)) if len(table) else 0.0
 
 
 def centroid(shape: Shape) -> Point:
@@ -92,14 +93,24 @@ def box(shape: Shape) -> Box:
     return Box(float(low[0]), float(low[1]), float(high[0]), float(high[1]))
 
 
+def _closed(shape: Shape) -> CurveTable:
+    """The curves of all closed outlines."""
+    return tabulate([shape if shape.closed else Shape(tuple(outline for outline in shape if outline.closed))])
+
+
+def _own_place(table: CurveTable) -> Floats:
+    """A place of the shape itself: measured from there, far-off marks lose no digits."""
+    return np.asarray(table.starts[0])
+
+
+def _area_about(table: CurveTable, origin: Floats) -> float:
+    a, b = table.starts - origin, table.ends - origin
+    return float(((a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]) / 2 + table.beyond_chords).sum())
+
+
 def _moments(shape: Shape) -> Floats:
-    closed = shape if shape.closed else Shape(tuple(outline for outline in shape if outline.closed))
-    table = tabulate([closed])
-    if len(table) == 0:
-        return np.zeros(3)
-    # Measured from a place of the shape itself, so that far-off marks lose no digits.
-    start = table.ask("point", np.arange(1), np.zeros(1), width=2)[0]
-    return _moments_about(table, start)
+    table = _closed(shape)
+    return _moments_about(table, _own_place(table)) if len(table) else np.zeros(3)
 
 
 def _moments_about(table: CurveTable, origin: Floats) -> Floats:

@@ -20,8 +20,6 @@ class Drawing:
     figure: Figure
     notes: Notes = ()
     detail: object = None
-    facts: Notes = ()
-    """What it came to, for whoever looks at the step; nothing that wants to be seen to."""
 
     def weight(self, of_a_curve: int) -> int:
         """About how many bytes it takes, at so many a curve; a detail that is large tells its own."""

@@ -15,11 +15,11 @@ from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import LENGTH
 from kagami.plan.evaluation.outcome import Drawing, Notes
 from kagami.plan.figure import Figure
-from kagami.plan.lettering.laying import Laid, Lettering, Page, laid
+from kagami.plan.lettering.laying import Laid, Lettering, laid
 from kagami.plan.lettering.notes import notes_of
 
 
-def drawing_of(lettering: Lettering, notes: Notes = (), facts: Notes = ()) -> Drawing:
+def drawing_of(lettering: Lettering, notes: Notes = ()) -> Drawing:
     """All letters as one area; the lettering itself is its detail, from which it can be laid anew.
 
     Raises:
@@ -27,13 +27,14 @@ def drawing_of(lettering: Lettering, notes: Notes = (), facts: Notes = ()) -> Dr
     """
     page = laid(lettering)
     figure = Figure((as_one(page.letters),), {**page.places, **places_of(page.letters)}, readings=page.readings)
-    return Drawing(figure, (*notes_of(lettering.setting), *notes), lettering, (_fact(page), *facts))
+    return Drawing(figure, (*notes_of(lettering.setting), *notes), lettering)
 
 
-def _fact(page: Page) -> tuple[str, dict[str, object]]:
+def facts_of(lettering: Lettering) -> Notes:
     """How many letters there are, and what they measure."""
+    page = laid(lettering)
     values: dict[str, object] = {"count": len(page.letters), **page.readings}
-    return ("words-span" if "span" in values else "words-stem" if "stem" in values else "words-count", values)
+    return (("words-span" if "span" in values else "words-stem" if "stem" in values else "words-count", values),)
 
 
 def letters_of(lettering: Lettering) -> Figure:

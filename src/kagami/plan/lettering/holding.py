@@ -11,9 +11,8 @@ import scipy
 
 from kagami.geometry.affine import Affine
 from kagami.geometry.arrays import Floats
-from kagami.geometry.course import Course
+from kagami.geometry.course import counter_clockwise, course_along
 from kagami.geometry.measure.gaps import narrowest_gap, nearest_of
-from kagami.geometry.measure.size import area
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.table import tabulate
@@ -52,9 +51,9 @@ def _beside(words: Lettering, where: Along, figure: Shape, clear: float) -> Alon
     name = {0.0: "start", 0.5: "middle", 1.0: "end"}[SHARES[where.held]]
     foot, head = page.places[f"baseline-{name}"], page.places[f"cap-{name}"]
     middle = foot.middle(head)
-    outline = min(figure.outlines, key=lambda one: Course(one).distance(middle))
-    outline = outline.reversed() if outline.closed and area(Shape((outline,))) < 0 else outline
-    (place,), (heading,) = Course(outline).places(np.array([Course(outline).nearest(middle)]))
+    outline = counter_clockwise(min(figure.outlines, key=lambda one: course_along(one).distance(middle)))
+    course = course_along(outline)
+    (place,), (heading,) = course.places(np.array([course.nearest(middle)]))
     left = _leftward(place, float(heading), middle)
     tops_left = _leftward(np.array(foot), float(heading), head) > 0
     if outline.closed:

@@ -9,9 +9,8 @@ from typing import Final, TypeAlias
 
 import numpy as np
 
-from kagami.geometry.course import Course
-from kagami.geometry.measure.size import area
-from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.course import Course, counter_clockwise, course_along
+from kagami.geometry.outline import Outline
 from kagami.geometry.point import Point
 from kagami.geometry.tolerance import SAME
 
@@ -69,10 +68,8 @@ def run_of(along: Along, caps: float) -> Run:
     Raises:
         GeometryError: there is no room for it within the outline.
     """
-    base = along.outline
-    if base.closed and area(Shape((base,))) < 0:
-        base = base.reversed()
-    plain = Course(base)
+    base = counter_clockwise(along.outline)
+    plain = course_along(base)
     at = plain.nearest(along.place)
     heading = float(plain.places(np.array([at]))[1][0])
     tops_left = _tops_left(along.reading, math.cos(heading), base.closed)
@@ -80,7 +77,7 @@ def run_of(along: Along, caps: float) -> Run:
     up_is_outside = not tops_left if base.closed else True
     share = _share(along.lies, up_is_outside)
     beside = along.clear if share == 0 or along.lies == "on" else -along.clear
-    course = Course(travel, beside + (0.5 - share) * caps)
+    course = course_along(travel, beside + (0.5 - share) * caps)
     grows = ((share - 0.5) if tops_left else (0.5 - share)) if base.closed else 0.0
     return Run(course, course.nearest(along.place), grows)
 

@@ -98,6 +98,12 @@ class Step(BaseModel):
         """
         raise NotImplementedError
 
+    def facts(self, inputs: Inputs, drawing: Drawing) -> Notes:
+        """What its drawing came to: asked for by whoever looks at the step, so that no drag waits for it. Nothing that
+        wants to be seen to; that is a note of the drawing.
+        """
+        return ()
+
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """Where its values and choices lie on the sheet; rings of its places are drawn without (see `plan.dimensions`).
         `made` is what was drawn, None while the step holds an error.

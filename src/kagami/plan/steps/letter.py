@@ -5,16 +5,17 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import Annotated, ClassVar, Literal
 
-from kagami.geometry.course import Course
+from kagami.geometry.course import course_along
 from kagami.geometry.measure.size import area
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.lettering.face import Face
 from kagami.plan.errors import PlanError
+from kagami.plan.evaluation.outcome import Notes
 from kagami.plan.fields import CHOICE, AnchorRef, Angle, BesideRef, FaceName, Length, Number, WordsText
 from kagami.plan.figure import Figure
 from kagami.plan.lettering.dimensions import along_dimensions, straight_dimensions, type_dimensions
-from kagami.plan.lettering.drawing import drawing_of
+from kagami.plan.lettering.drawing import drawing_of, facts_of
 from kagami.plan.lettering.laying import Lettering
 from kagami.plan.lettering.setting import Setting
 from kagami.plan.lettering.where import Along, Straight, Where
@@ -32,10 +33,15 @@ def lettering_of(inputs: Inputs, field: str) -> Lettering:
         PlanError: it is no words, or they are outlines by now.
     """
     outcome = inputs.outcomes(field)[0]
-    detail = outcome.drawing.detail if outcome.drawing else None
-    if not isinstance(detail, Lettering):
+    words = lettering_in(outcome.drawing) if outcome.drawing else None
+    if words is None:
         raise PlanError("not-words", field=field, name=outcome.name)
-    return detail
+    return words
+
+
+def lettering_in(drawing: Drawing) -> Lettering | None:
+    """The words that a drawing holds; None where it holds none, or outlines by now."""
+    return drawing.detail if isinstance(drawing.detail, Lettering) else None
 
 
 def course_of(inputs: Inputs, field: str, place: Point, lies: str) -> Outline:
@@ -54,7 +60,7 @@ def course_of(inputs: Inputs, field: str, place: Point, lies: str) -> Outline:
         holes = tuple(outline for outline in outlines if outline.closed and area(Shape((outline,))) < 0)
         others = tuple(outline for outline in outlines if outline not in holes)
         wanted = (holes or others) if lies == "inside" else (others or holes)
-    return min(wanted, key=lambda outline: Course(outline).distance(place)) if len(wanted) > 1 else wanted[0]
+    return min(wanted, key=lambda outline: course_along(outline).distance(place)) if len(wanted) > 1 else wanted[0]
 
 
 class _Words(Step):
@@ -77,6 +83,11 @@ class _Words(Step):
         letter: its foot, middle, head and the sides of its stem.
         """
         return drawing_of(Lettering(self.text, self.setting(inputs), self.where(inputs)))
+
+    def facts(self, inputs: Inputs, drawing: Drawing) -> Notes:
+        """What the letters measure."""
+        words = lettering_in(drawing)
+        return facts_of(words) if words else ()
 
 
 class _InFace(_Words):

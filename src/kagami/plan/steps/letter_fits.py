@@ -13,13 +13,13 @@ from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.outcome import Notes
 from kagami.plan.fields import CHOICE, Angle, BesideRef, FigureRef, Length, Number, Numbers, Percent
 from kagami.plan.figure import Figure
-from kagami.plan.lettering.drawing import drawing_of, letters_of
+from kagami.plan.lettering.drawing import drawing_of, facts_of, letters_of
 from kagami.plan.lettering.fitting import fitted_to_span, fitted_to_width, matched
 from kagami.plan.lettering.holding import evenness, held_from, way_from
 from kagami.plan.lettering.laying import Lettering, laid
 from kagami.plan.messages import number_text
 from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
-from kagami.plan.steps.letter import lettering_of
+from kagami.plan.steps.letter import lettering_in, lettering_of
 
 Way = Annotated[Literal["tracking", "size"], CHOICE]
 QUARTER = math.pi / 2
@@ -39,14 +39,23 @@ class _Fitted(Step):
         """The words as they are by this step."""
         raise NotImplementedError
 
-    def told(self, words: Lettering, inputs: Inputs) -> tuple[Notes, Notes]:
-        """What is remarked about them, and what they came to."""
-        return (), ()
+    def remarked(self, words: Lettering, inputs: Inputs) -> Notes:
+        """What is remarked about the fitted words."""
+        return ()
+
+    def came_to(self, words: Lettering, inputs: Inputs) -> Notes:
+        """What the fitted words came to."""
+        return ()
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The letters as one area, with the same anchors."""
         words = self.fitted(lettering_of(inputs, "figure"), inputs)
-        return drawing_of(words, *self.told(words, inputs))
+        return drawing_of(words, self.remarked(words, inputs))
+
+    def facts(self, inputs: Inputs, drawing: Drawing) -> Notes:
+        """What the letters measure, and what fitting came to."""
+        words = lettering_in(drawing)
+        return (*facts_of(words), *self.came_to(words, inputs)) if words else ()
 
 
 @register("compose")
@@ -183,17 +192,20 @@ class MatchStems(_Fitted):
         """With the weight, and if need be the width, whose stems come nearest."""
         return replace(words, setting=matched(words.setting, inputs.positive("thickness")))
 
-    def told(self, words: Lettering, inputs: Inputs) -> tuple[Notes, Notes]:
-        """What the stems came to, and at which weight; it is remarked where the face does not come so far."""
-        setting = words.setting
-        values: dict[str, object] = {
-            "stem": setting.stem,
-            "weight": setting.cut.weight,
-            "asked": inputs.value("thickness"),
-        }
-        reached = math.isclose(setting.stem, inputs.value("thickness"), rel_tol=MATCHED)
-        values["face"] = setting.face.name
-        return ((), (("stems-match", values),)) if reached else ((("stems-nearest", values),), ())
+    def remarked(self, words: Lettering, inputs: Inputs) -> Notes:
+        """What the stems came to, where the face does not come so far."""
+        return () if self._reached(words, inputs) else (("stems-nearest", self._stems(words, inputs)),)
+
+    def came_to(self, words: Lettering, inputs: Inputs) -> Notes:
+        """What the stems came to, and at which weight."""
+        return (("stems-match", self._stems(words, inputs)),) if self._reached(words, inputs) else ()
+
+    def _reached(self, words: Lettering, inputs: Inputs) -> bool:
+        return math.isclose(words.setting.stem, inputs.value("thickness"), rel_tol=MATCHED)
+
+    def _stems(self, words: Lettering, inputs: Inputs) -> dict[str, object]:
+        setting, asked = words.setting, inputs.value("thickness")
+        return {"stem": setting.stem, "weight": setting.cut.weight, "asked": asked, "face": setting.face.name}
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """Across, at the words' middle."""
@@ -219,11 +231,11 @@ class Hold(_Fitted):
             raise PlanError("length-negative", field="clear", **values)
         return held_from(words, inputs.shape("edge"), clear)
 
-    def told(self, words: Lettering, inputs: Inputs) -> tuple[Notes, Notes]:
+    def came_to(self, words: Lettering, inputs: Inputs) -> Notes:
         """How evenly they lie."""
         found = evenness(words, inputs.shape("edge"))
         values = {"count": found.count, "clear": found.least, "off": found.most - found.least}
-        return (), (("held-even", {**values, "name": inputs.name("edge")}),)
+        return (("held-even", {**values, "name": inputs.name("edge")}),)
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """From the figure to the words, where they are held."""

@@ -10,6 +10,7 @@ import numpy as np
 
 from kagami.geometry.arrangement import Arrangement, arrange
 from kagami.geometry.arrays import Bools, clustered
+from kagami.geometry.loading import quick
 from kagami.geometry.outline import Shape
 from kagami.geometry.selection import outline_of_faces, outlines_of_choices, outlines_of_single_faces
 from kagami.geometry.table import tabulate
@@ -75,6 +76,9 @@ def _ready(arrangement: Arrangement, shape: Shape) -> Shape:
 
 
 def _nodes_close(shape: Shape) -> bool:
+    loops = quick("splitting")
+    if loops is not None and shape.columns is not None:
+        return bool(loops.crowded(shape.columns.kind, shape.columns.rows, JOINT))
     table = tabulate([shape])
     places = table.ask("point", np.arange(len(table)), np.zeros(len(table)), width=2)
     return clustered(places, JOINT)[1] < len(places)

@@ -37,6 +37,11 @@ class Columns:
         for column in (self.kind, self.rows, self.begin, self.closed):
             frozen(column)
 
+    @property
+    def counts(self) -> Ints:
+        """How many curves each outline has, (m,)."""
+        return np.asarray(self.begin[1:] - self.begin[:-1])
+
     def part(self, first: int, last: int) -> Columns:
         """The outlines from one number up to, but for, another."""
         low, high = self.begin[first], self.begin[last]
@@ -60,7 +65,7 @@ def together(parts: Sequence[Columns]) -> Columns:
     """The outlines of all parts, one after the other."""
     if len(parts) == 1:
         return parts[0]
-    sizes = np.concatenate([_NO_INTS, *(part.begin[1:] - part.begin[:-1] for part in parts)])
+    sizes = np.concatenate([_NO_INTS, *(part.counts for part in parts)])
     return Columns(
         np.concatenate([_NO_INTS, *(part.kind for part in parts)]),
         np.concatenate([np.empty((0, WIDTH)), *(part.rows for part in parts)]),

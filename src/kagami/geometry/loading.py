@@ -27,6 +27,8 @@ QUICK: Final = (
     "parallels",
     "splitting",
     "tracing",
+    "nesting",
+    "probing",
     "checking",
     "touching",
     "approaching",

@@ -135,13 +135,16 @@ def _simple(loop: list[int], tail: dict[int, int]) -> list[list[int]]:
 def _wide(arrangement: Arrangement, half_edges: Ints, begin: Ints, runs: Runs) -> Ints:
     """Which chains hold some area: more than their edges would at the width of the tolerance."""
     areas, around = _sizes(arrangement, half_edges, begin)
+    areas = np.abs(areas)
     curve, low, high, start = runs
     # Chords fall short of the curves; where that could matter the curves themselves are measured.
-    for chain in np.flatnonzero((np.abs(areas) <= 4 * CRUMB * around) & (np.abs(areas) > CRUMB * around / 4)).tolist():
+    if (areas > 4 * CRUMB * around).all():
+        return np.arange(len(areas))
+    for chain in np.flatnonzero((areas <= 4 * CRUMB * around) & (areas > CRUMB * around / 4)).tolist():
         mine = slice(start[chain], start[chain + 1])
         stretches = zip(curve[mine].tolist(), low[mine].tolist(), high[mine].tolist(), strict=True)
         around[chain] = sum(arrangement.table.curve(*stretch).length for stretch in stretches)
-    return np.flatnonzero(np.abs(areas) > CRUMB * around / 2)
+    return np.flatnonzero(areas > CRUMB * around / 2)
 
 
 def _sizes(arrangement: Arrangement, half_edges: Ints, begin: Ints) -> tuple[Floats, Floats]:

@@ -177,7 +177,7 @@ def tabulate(shapes: Sequence[Shape]) -> CurveTable:
 
 def table_of(columns: Columns, owner: Ints, owners: int) -> CurveTable:
     """The curves of outlines as a table, with the owner of each, (n,), and how many owners there are."""
-    cuts = np.repeat(~columns.closed, np.diff(columns.begin))
+    cuts = np.repeat(~columns.closed, columns.counts)
     return CurveTable(columns.kind, columns.rows, owner, cuts, owners)
 
 
@@ -203,7 +203,7 @@ def gathered(shapes: Sequence[Shape]) -> tuple[Columns, Ints]:
     if len(columns.kind) > MOST_CURVES:
         raise TooLarge("lines and arcs", len(columns.kind), MOST_CURVES)
     owner = np.repeat(np.arange(len(shapes)), [len(shape) for shape in shapes])
-    return columns, np.repeat(owner, np.diff(columns.begin))
+    return columns, np.repeat(owner, columns.counts)
 
 
 def _columns_of_values(shapes: Sequence[Shape]) -> Columns:

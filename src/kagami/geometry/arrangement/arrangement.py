@@ -8,10 +8,11 @@ from typing import Final
 
 import numpy as np
 
-from kagami.geometry.arrangement.rays import NONE, first_met
+from kagami.geometry.arrangement.rays import DIRECTIONS, NONE, first_met
 from kagami.geometry.arrangement.split import Edges
 from kagami.geometry.arrangement.trace import Cycles, cycle_moments, twins
 from kagami.geometry.arrays import Bools, Floats, Ints, sums_by
+from kagami.geometry.loading import quick
 from kagami.geometry.table import CurveTable
 
 INWARD_SHARES: Final = tuple(10.0**-power for power in range(2, 6))
@@ -93,6 +94,21 @@ class Arrangement:
         It is moved inward from the longest edge by a share of it that shrinks until the place is found in its face.
         """
         n = len(self.edges.tail)
+        loops = quick("probing")
+        if loops is not None:
+            of_curves = (self.table.kind, self.table.rows, self.table.boxes)
+            stretches = (
+                self.edges.places,
+                self.edges.tail,
+                self.edges.head,
+                self.edges.curve,
+                self.edges.t0,
+                self.edges.t1,
+            )
+            trying = (np.array(INWARD_SHARES), np.array(DIRECTIONS))
+            places, found, certain = loops.probed(*of_curves, *stretches, self.face, self.face_count, faces, *trying)
+            if certain:
+                return places, found
         size = self._edge_sizes
         by_size = np.argsort(np.concatenate([size, size]), kind="stable")
         longest = np.zeros(self.face_count, dtype=np.intp)

@@ -88,8 +88,8 @@ def _fault_of_turns(arrangement: Arrangement, width: float) -> str | None:
     outer = outer_cycles(cycles)
     loops = quick("checking")
     if loops is not None:
-        spans = _curve_spans(arrangement)
-        well = loops.turns_well(cycles.cycle, cycles.area, arrangement.edges.curve, spans, outer, width)
+        boxes = arrangement.table.boxes
+        well = loops.turns_well(cycles.cycle, cycles.area, arrangement.edges.curve, boxes, outer, width)
         return None if well else DISORDERED
     slack = width * sums_by(cycles.cycle, len(cycles.area), np.tile(_spans(arrangement), 2))
     wrong = np.where(outer, cycles.area > slack, cycles.area < -slack)
@@ -123,7 +123,7 @@ def _fault_of_areas(arrangement: Arrangement, width: float) -> str | None:
     table = arrangement.table
     loops = quick("checking")
     if loops is not None:
-        curves = (table.owner, table.cuts, table.starts, table.ends, table.beyond_chords, _curve_spans(arrangement))
+        curves = (table.owner, table.cuts, table.starts, table.ends, table.beyond_chords, table.boxes)
         return None if loops.areas_add_up(arrangement.areas, arrangement.winding, *curves, width) else LOST
     bounded = ~table.cuts
     areas = arrangement.areas.copy()
@@ -163,16 +163,26 @@ def _fault_of_nesting(arrangement: Arrangement, width: float) -> str | None:
     cycles = arrangement.cycles
     if cycles.component.max() == 0:
         return None
-    bounding = np.flatnonzero(cycles.area > 0)
+    over = _over_others(arrangement, (1024 * width) ** 2)
+    if len(over) == 0:
+        return None
+    faces = np.unique(arrangement.face_of_cycle[over])
+    return None if arrangement.probed(faces)[1].all() else "regions lie over each other"
+
+
+def _over_others(arrangement: Arrangement, least: float) -> Ints:
+    """Of each component the cycle that bounds the most: those of some area whose boxes meet that of another one."""
+    cycles, table = arrangement.cycles, arrangement.table
+    loops = quick("nesting")
+    if loops is not None:
+        bounds = (cycles.cycle, cycles.area, cycles.component)
+        return np.asarray(loops.over_others(table.boxes, arrangement.edges.curve, *bounds, least))
+    bounding = np.flatnonzero(cycles.area > least)
     by_area = bounding[np.lexsort((cycles.area[bounding], cycles.component[bounding]))]
     last = by_area[np.append(np.diff(cycles.component[by_area]) != 0, True)] if len(by_area) else by_area
-    last = last[cycles.area[last] > (1024 * width) ** 2]
     if len(last) < 2:
-        return None
+        return last[:0]
     meeting = np.zeros(int(cycles.component.max()) + 1, dtype=np.bool_)
-    boxes = component_boxes(arrangement.table, arrangement.edges, cycles, len(meeting))
+    boxes = component_boxes(table, arrangement.edges, cycles, len(meeting))
     meeting[np.concatenate(overlapping_boxes(boxes))] = True
-    faces = np.unique(arrangement.face_of_cycle[last[meeting[cycles.component[last]]]])
-    if len(faces) == 0:
-        return None
-    return None if arrangement.probed(faces)[1].all() else "regions lie over each other"
+    return np.asarray(last[meeting[cycles.component[last]]])

@@ -38,7 +38,7 @@ def chains_of(shapes: Sequence[Shape]) -> Chains:
         TooLarge: more curves than the kernel takes on.
     """
     columns, owner = gathered(shapes)
-    outline = np.repeat(np.arange(len(columns.closed)), np.diff(columns.begin))
+    outline = np.repeat(np.arange(len(columns.closed)), columns.counts)
     table = table_of(columns, owner, len(shapes))
     if len(table) == 0:
         return Chains(table, outline, outline)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from kagami.geometry.arrangement.rays import NONE, first_met
+from kagami.geometry.arrangement.rays import DIRECTIONS, NONE, first_met
 from kagami.geometry.arrangement.split import Edges
 from kagami.geometry.arrangement.trace import Cycles, outer_cycles
 from kagami.geometry.arrays import Floats, Ints, Neighbours, breadth_first, expand_ranges, linked, neighbours
@@ -22,6 +22,13 @@ def faces_of_cycles(table: CurveTable, edges: Edges, cycles: Cycles) -> tuple[In
 
     A component's outer cycle bounds the same face as the innermost cycle of the others that holds it.
     """
+    loops = quick("nesting")
+    if loops is not None:
+        stretches = (edges.places, edges.tail, edges.curve, edges.t0, edges.t1)
+        bounds = (cycles.cycle, cycles.area, cycles.component)
+        of_cycle, found = loops.faces(table.kind, table.rows, table.boxes, *stretches, *bounds, np.array(DIRECTIONS))
+        if found:
+            return of_cycle, int(found)
     outer = np.flatnonzero(outer_cycles(cycles))
     count = len(cycles.area)
     if len(outer) == 1:
@@ -73,7 +80,7 @@ def _holding_cycle(table: CurveTable, edges: Edges, cycles: Cycles, outer: Ints)
 
 def component_boxes(table: CurveTable, edges: Edges, cycles: Cycles, count: int) -> Floats:
     """Boxes that hold each component (those of whole curves, so perhaps too large, never too small)."""
-    loops = quick("tracing")
+    loops = quick("nesting")
     if loops is not None:
         return np.asarray(loops.component_boxes(table.boxes, edges.curve, cycles.cycle, cycles.component, count))
     component = cycles.component[cycles.cycle[: len(edges.tail)]]

@@ -161,7 +161,7 @@ def _chord_turns(table: CurveTable, edges: Edges, members: Ints, group: Ints) ->
 
 def outer_cycles(cycles: Cycles) -> Bools:
     """Which cycle of each component is seen from outside: the one of least signed area."""
-    loops = quick("tracing")
+    loops = quick("nesting")
     if loops is not None:
         return np.asarray(loops.outer_cycles(cycles.area, cycles.component))
     order = np.lexsort((cycles.area, cycles.component))

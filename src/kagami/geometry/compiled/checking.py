@@ -8,7 +8,7 @@ import numpy as np
 
 from kagami.geometry.arrays import Bools, Floats, Ints
 from kagami.geometry.compiled import one_curve
-from kagami.geometry.compiled.decorator import compiled_for
+from kagami.geometry.compiled.decorator import compiled, compiled_for
 from kagami.geometry.compiled.splitting import bucketed
 
 
@@ -45,14 +45,22 @@ def is_plane(vertices: int, tail: Ints, head: Ints, cycle: Ints, component: Ints
     return not balance.any()
 
 
-@compiled_for("int64[:], float64[:], int64[:], float64[:], boolean[:], float64")
-def turns_well(cycle: Ints, area: Floats, curve: Ints, spans: Floats, outer: Bools, width: float) -> bool:
+@compiled
+def _span(boxes: Floats, k: int) -> float:
+    """Half the way round the box of a curve, and how far it lies from the origin: what a small move can change."""
+    left, low, right, high = boxes[k, 0], boxes[k, 1], boxes[k, 2], boxes[k, 3]
+    return 2 * (right - left + high - low) + max(abs(left), abs(low), abs(right), abs(high)) / 1024
+
+
+@compiled_for("int64[:], float64[:], int64[:], float64[:, :], boolean[:], float64")
+def turns_well(cycle: Ints, area: Floats, curve: Ints, boxes: Floats, outer: Bools, width: float) -> bool:
     """Whether each outer cycle runs clockwise and every other one the other way, but for what rounding can do."""
     n = len(curve)
     slack = np.zeros(len(area))
     for k in range(n):
-        slack[cycle[k]] += width * spans[curve[k]]
-        slack[cycle[k + n]] += width * spans[curve[k]]
+        span = width * _span(boxes, curve[k])
+        slack[cycle[k]] += span
+        slack[cycle[k + n]] += span
     wrong = 0
     for c in range(len(area)):
         wrong += area[c] > slack[c] if outer[c] else area[c] < -slack[c]
@@ -81,7 +89,7 @@ def jumps_by_turns(winding: np.ndarray, face: Ints, member_edge: Ints, member_ow
 
 
 @compiled_for(
-    "float64[:], int16[:, :], int64[:], boolean[:], float64[:, :], float64[:, :], float64[:], float64[:], float64"
+    "float64[:], int16[:, :], int64[:], boolean[:], float64[:, :], float64[:, :], float64[:], float64[:, :], float64"
 )
 def areas_add_up(
     areas: Floats,
@@ -91,7 +99,7 @@ def areas_add_up(
     starts: Floats,
     ends: Floats,
     beyond: Floats,
-    spans: Floats,
+    boxes: Floats,
     width: float,
 ) -> bool:
     """Whether the areas of the bounded faces, as often as a shape goes round them, add up to that of its own curves."""
@@ -102,7 +110,7 @@ def areas_add_up(
         if not cuts[k]:
             a, b = starts[k], ends[k]
             off[owner[k]] -= (a[0] * b[1] - a[1] * b[0]) / 2 + beyond[k]
-            slack[owner[k]] += spans[k]
+            slack[owner[k]] += _span(boxes, k)
     for face in range(1, len(areas)):
         for shape in range(owners):
             off[shape] += areas[face] * around[face, shape]

@@ -154,9 +154,19 @@ def reverse(of: int, row: Floats) -> None:
 
 
 @compiled
+def in_turn(angle: float) -> float:
+    """An angle in [0, 2π], as `angle % TURN` has it, but for what is near, as most are, in less time."""
+    if -TURN <= angle < 0.0:
+        return angle + TURN
+    if angle >= 0.0 and angle < TURN:
+        return angle
+    return angle - TURN if angle >= 0.0 and angle < 2 * TURN else angle % TURN
+
+
+@compiled
 def parameter(start: float, sweep: float, theta: float) -> float:
     """The parameter of an angle: t in [0, 2π/|sweep|), so that t > 1 means off the arc."""
-    way = (theta - start if sweep > 0 else start - theta) % TURN
+    way = in_turn(theta - start if sweep > 0 else start - theta)
     if TURN - way < ROUNDING:
         way = 0.0  # a hair before the start comes out as nearly a whole turn; it is the start
     return way / abs(sweep)

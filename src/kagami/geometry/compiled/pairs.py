@@ -237,11 +237,18 @@ def ends_on(
     return by[:size].copy(), on[:size].copy(), t[:size].copy(), s[:size].copy()
 
 
-@compiled_for("float64[:, :], int64[:], float64")
-def overlapping(boxes: Floats, order: Ints, reach: float) -> tuple[Ints, Ints]:
-    """Pairs of boxes that come within `reach` of each other; `order` sorts them by their left sides."""
-    n = len(order)
+@compiled_for("float64[:, :], float64, int64")
+def overlapping(boxes: Floats, reach: float, most: int) -> tuple[Ints, Ints, int]:
+    """Pairs of boxes that come within `reach` of each other, and how many do so along x: with more than `most` of
+    these, none are given.
+    """
+    n = len(boxes)
+    left = boxes[:, 0].copy()
+    order = np.argsort(left, kind="mergesort")
     i, j = np.empty(0, np.int64), np.empty(0, np.int64)
+    beside = np.searchsorted(left[order], boxes[order, 2] + reach, side="right").sum() - n * (n + 1) // 2
+    if beside > most:
+        return i, j, beside
     size = 0
     for counting in (True, False):
         if not counting:
@@ -257,7 +264,7 @@ def overlapping(boxes: Floats, order: Ints, reach: float) -> tuple[Ints, Ints]:
                     if not counting:
                         i[size], j[size] = a, b
                     size += 1
-    return i, j
+    return i, j, beside
 
 
 def prove() -> None:

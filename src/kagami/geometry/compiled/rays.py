@@ -199,6 +199,39 @@ def _on_cubic(
     return _taken(known, distance, cross > 0, abs(cross) < GRAZE * speed or margin < GRAZE or distance < GRAZE)
 
 
+@compiled
+def first_of_some(
+    kind: Ints,
+    rows: Floats,
+    boxes: Floats,
+    curve: Ints,
+    t0: Floats,
+    t1: Floats,
+    origin: complex,
+    edges: Ints,
+    angles: Floats,
+    known: Floats,
+) -> int:
+    """The half-edge of some edges that a ray meets first, −1 for none; `known` tells in the end whether it is doubtful
+    in every direction of `angles`.
+    """
+    first = NONE
+    for a in range(len(angles)):
+        direction = complex(math.cos(angles[a]), math.sin(angles[a]))
+        known[DISTANCE], known[LEFTWARD], known[DOUBTFUL] = np.inf, 0.0, 0.0
+        first = NONE
+        for k in range(len(edges)):
+            edge = edges[k]
+            if not _may_meet(boxes, curve[edge], origin, direction):
+                continue
+            of, row = kind[curve[edge]], rows[curve[edge]]
+            if _nearer(of, row, t0[edge], t1[edge], origin, direction, known):
+                first = edge if known[LEFTWARD] > 0.0 else edge + len(curve)
+        if known[DOUBTFUL] == 0.0:
+            break
+    return first
+
+
 @compiled_for(
     "int64[:], float64[:, :], float64[:, :], int64[:], float64[:], float64[:], float64[:, :],"
     " int64[:], int64[:], int64[:], float64[:]"
@@ -219,25 +252,13 @@ def first_met(
     """The half-edge that a ray from each origin meets first, −1 for none, and whether the ray is doubtful in every
     direction of `angles`. Ray k is tried against the edges listed[start[k] : start[k] + count[k]].
     """
-    n = len(curve)
     met, doubtful = np.full(len(origins), NONE), np.zeros(len(origins), np.bool_)
     known = np.zeros(3)
     for k in range(len(origins)):
         origin = complex(origins[k, 0], origins[k, 1])
-        for a in range(len(angles)):
-            direction = complex(math.cos(angles[a]), math.sin(angles[a]))
-            known[DISTANCE], known[LEFTWARD], known[DOUBTFUL] = np.inf, 0.0, 0.0
-            first = NONE
-            for position in range(start[k], start[k] + count[k]):
-                edge = listed[position]
-                if not _may_meet(boxes, curve[edge], origin, direction):
-                    continue
-                of, row = kind[curve[edge]], rows[curve[edge]]
-                if _nearer(of, row, t0[edge], t1[edge], origin, direction, known):
-                    first = edge if known[LEFTWARD] > 0.0 else edge + n
-            met[k], doubtful[k] = first, known[DOUBTFUL] > 0.0
-            if not doubtful[k]:
-                break
+        some = listed[start[k] : start[k] + count[k]]
+        met[k] = first_of_some(kind, rows, boxes, curve, t0, t1, origin, some, angles, known)
+        doubtful[k] = known[DOUBTFUL] > 0.0
     return met, doubtful
 
 

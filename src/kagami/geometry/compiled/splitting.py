@@ -203,6 +203,24 @@ def walks(outline: Ints, cuts: Bools, boxes: Floats, starts: Floats, ends: Float
     return True
 
 
+@compiled_for("int64[:], float64[:, :], float64")
+def crowded(kind: Ints, rows: Floats, width: float) -> bool:
+    """Whether two curves begin within `width` of each other."""
+    places = np.empty((len(kind), 2))
+    for k in range(len(kind)):
+        at = one_curve.place(kind[k], rows[k], 0.0)
+        places[k, 0], places[k, 1] = at.real, at.imag
+    order = np.argsort(places[:, 0].copy(), kind="mergesort")
+    for k in range(len(order)):
+        for m in range(k + 1, len(order)):
+            aside = places[order[m], 0] - places[order[k], 0]
+            if aside > width:
+                break
+            if math.hypot(aside, places[order[m], 1] - places[order[k], 1]) <= width:
+                return True
+    return False
+
+
 @compiled_for("int64[:], boolean[:], float64[:, :], float64[:, :], float64")
 def joints(outline: Ints, cuts: Bools, starts: Floats, ends: Floats, width: float) -> tuple[Ints, Ints]:
     """Joint numbers at the begin and the end of each curve: ends of curves that follow each other in an outline, the

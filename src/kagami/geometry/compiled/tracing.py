@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from kagami.geometry.arrays import Bools, Floats, Ints
+from kagami.geometry.arrays import Floats, Ints
 from kagami.geometry.compiled import one_curve
 from kagami.geometry.compiled.decorator import compiled, compiled_for
 from kagami.geometry.compiled.graphs import link, root_of
@@ -16,7 +16,7 @@ from kagami.geometry.tolerance import TIE_ANGLE
 
 @compiled
 def _in_turn(angle: float) -> float:
-    turned = angle % one_curve.TURN
+    turned = one_curve.in_turn(angle)
     return 0.0 if turned >= one_curve.TURN else turned  # a hair below zero is rounded up to a whole turn
 
 
@@ -27,15 +27,12 @@ def _settle_ties(
     """Tangent curves leave a vertex in one direction: they are ordered by the chords to a circle of a small radius
     common to them, which no two of them cross before.
     """
-    tied, widest, after = False, -1.0, low
+    widest, after = -1.0, low
     for k in range(low, high):
         following = low if k == high - 1 else k + 1
         gap = angle[order[following]] - angle[order[k]] + (one_curve.TURN if k == high - 1 else 0.0)
-        tied |= gap < TIE_ANGLE
         if gap >= widest:
             widest, after = gap, following
-    if not tied:
-        return
     # Begin after the widest gap, so that no tie runs across the first one.
     count = high - low
     turned = np.empty(count, np.int64)
@@ -99,7 +96,10 @@ def round_vertices(
     for v in range(vertices):
         low, high = begin[v], begin[v + 1]
         sort_bucket(order, low, high, angle)
-        if high - low > 1:
+        tied = high - low > 1 and angle[order[low]] - angle[order[high - 1]] + one_curve.TURN < TIE_ANGLE
+        for k in range(low + 1, high):
+            tied |= angle[order[k]] - angle[order[k - 1]] < TIE_ANGLE
+        if tied:
             _settle_ties(kind, rows, curve, t0, t1, angle, order, low, high)
     return order, begin
 
@@ -144,9 +144,9 @@ def edge_areas(
     """The area that each edge adds, by Green's theorem: its chord's, seen from the origin, and what lies beyond."""
     answer = np.empty(len(curve))
     for k in range(len(curve)):
-        a, b = places[tail[k]], places[head[k]]
-        beyond = one_curve.beyond_chord(kind[curve[k]], rows[curve[k]], t0[k], t1[k])
-        answer[k] = (a[0] * b[1] - a[1] * b[0]) / 2 + beyond
+        a, b, c = tail[k], head[k], curve[k]
+        chord = (places[a, 0] * places[b, 1] - places[a, 1] * places[b, 0]) / 2
+        answer[k] = chord + one_curve.beyond_chord(kind[c], rows[c], t0[k], t1[k])
     return answer
 
 
@@ -177,32 +177,6 @@ def windings(
             for m in range(member_begin[edge], member_begin[edge + 1]):
                 winding[other, member_owner[members[m]]] += sign * member_turn[members[m]]
     return winding
-
-
-@compiled_for("float64[:], int64[:]")
-def outer_cycles(area: Floats, component: Ints) -> Bools:
-    """Which cycle of each component is seen from outside: the one of least signed area."""
-    least, outer = np.full(len(area), -1), np.zeros(len(area), np.bool_)
-    for c in range(len(area)):
-        known = least[component[c]]
-        if known < 0 or area[c] < area[known]:
-            least[component[c]] = c
-    for c in range(len(area)):
-        outer[c] = least[component[c]] == c
-    return outer
-
-
-@compiled_for("float64[:, :], int64[:], int64[:], int64[:], int64")
-def component_boxes(boxes: Floats, curve: Ints, cycle: Ints, component: Ints, count: int) -> Floats:
-    """Boxes that hold each component: of the whole curves that its edges lie on."""
-    found = np.empty((count, 4))
-    found[:, :2], found[:, 2:] = np.inf, -np.inf
-    for k in range(len(curve)):
-        of, box = component[cycle[k]], boxes[curve[k]]
-        for side in range(2):
-            found[of, side] = min(found[of, side], box[side])
-            found[of, side + 2] = max(found[of, side + 2], box[side + 2])
-    return found
 
 
 def prove() -> None:

@@ -20,18 +20,23 @@ def overlapping_boxes(boxes: Floats) -> tuple[Ints, Ints]:
     Raises:
         TooLarge: more pairs than fit in memory; told before any array of them is made.
     """
+    loops = quick("pairs")
+    if loops is not None:
+        i, j, beside = loops.overlapping(boxes, LENGTH, MOST_PAIRS)
+        _held_to(int(beside))
+        return i, j
     order = np.argsort(boxes[:, 0], kind="stable")
     left, right = boxes[order, 0], boxes[order, 2]
     last = np.searchsorted(left, right + LENGTH, side="right")
     ranks = np.arange(len(boxes))
     counts = np.maximum(last - ranks - 1, 0)
-    if counts.sum() > MOST_PAIRS:
-        raise TooLarge("pairs of lines and arcs beside each other", int(counts.sum()), MOST_PAIRS)
-    loops = quick("pairs")
-    if loops is not None:
-        found: tuple[Ints, Ints] = loops.overlapping(boxes, order, LENGTH)
-        return found
+    _held_to(int(counts.sum()))
     a, b = expand_ranges(ranks + 1, counts)
     i, j = order[a], order[b]
     meet = (boxes[i, 1] <= boxes[j, 3] + LENGTH) & (boxes[j, 1] <= boxes[i, 3] + LENGTH)
     return i[meet], j[meet]
+
+
+def _held_to(beside: int) -> None:
+    if beside > MOST_PAIRS:
+        raise TooLarge("pairs of lines and arcs beside each other", beside, MOST_PAIRS)

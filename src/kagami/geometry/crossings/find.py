@@ -98,6 +98,8 @@ def _by_loops(table: CurveTable, i: Ints, j: Ints) -> list[Found]:
     loops = compiled("pairs")
     of_ends = (table.kind, table.rows, table.whole, table.boxes, table.starts, table.ends)
     found: list[Found] = [loops.ends_on(*of_ends, i, j)]
+    if table.kind.max(initial=LINE) <= ARC:  # lines and arcs alone, as most marks
+        return [*found, loops.meet(table.kind, table.rows, i, j)]
     answering = LOOPS[table.kind[i], table.kind[j]]
     for name in ("pairs", "ellipse_pairs", "ellipse_cubic"):
         mine = np.flatnonzero(answering == name)

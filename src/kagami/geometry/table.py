@@ -210,8 +210,12 @@ def _columns_of_values(shapes: Sequence[Shape]) -> Columns:
     """The typed values of shapes as columns."""
     outlines = [outline for shape in shapes for outline in shape.outlines]
     curves = [curve for outline in outlines for curve in outline.curves]
-    rows = [(*row, *PADDING[len(row) :]) for row in [curve.row() for curve in curves]]
+    numbers: list[float] = []
+    for curve in curves:
+        row = curve.row()
+        numbers += row
+        numbers += PADDING[len(row) :]
     begin = np.cumsum([0, *[len(outline.curves) for outline in outlines]])
     closed = np.array([outline.closed for outline in outlines], dtype=np.bool_)
     kind = np.array([_KIND_OF[type(curve)] for curve in curves], dtype=np.intp)
-    return Columns(kind, np.array(rows, dtype=np.float64).reshape(len(rows), WIDTH), begin, closed)
+    return Columns(kind, np.array(numbers, dtype=np.float64).reshape(-1, WIDTH), begin, closed)

@@ -17,13 +17,16 @@ def greatest_miss(
     kind: Ints, rows: Floats, places: Floats, tail: Ints, head: Ints, curve: Ints, t0: Floats, t1: Floats
 ) -> float:
     """How far an edge ends from its vertex, at the most."""
-    most = 0.0
+    most, end = 0.0, 0j
     for k in range(len(curve)):
         of, row = kind[curve[k]], rows[curve[k]]
-        for t, vertex in ((t0[k], tail[k]), (t1[k], head[k])):
-            at = one_curve.place(of, row, t)
-            most = max(most, math.hypot(at.real - places[vertex, 0], at.imag - places[vertex, 1]))
-    return most
+        goes_on = k > 0 and curve[k - 1] == curve[k] and t1[k - 1] == t0[k]
+        start = end if goes_on else one_curve.place(of, row, t0[k])
+        end = one_curve.place(of, row, t1[k])
+        for at, vertex in ((start, tail[k]), (end, head[k])):
+            x, y = at.real - places[vertex, 0], at.imag - places[vertex, 1]
+            most = max(most, x * x + y * y)
+    return math.sqrt(most)
 
 
 @compiled_for("int64, int64[:], int64[:], int64[:], int64[:]")

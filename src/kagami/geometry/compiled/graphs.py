@@ -47,7 +47,7 @@ def link_near(points: Floats, distance: float, parent: Ints) -> None:
     Those of one small cell are one before others are compared, so that the cost grows with the places and not with the
     pairs among the many that lie in one.
     """
-    order = np.argsort(points[:, 0], kind="mergesort")
+    order, kept = np.argsort(points[:, 0].copy(), kind="mergesort"), np.empty(len(points), np.int64)
     cell = distance / CELLS
     first = 0
     while first < len(order):
@@ -55,18 +55,36 @@ def link_near(points: Floats, distance: float, parent: Ints) -> None:
         while end < len(order) and points[order[end], 0] - points[order[end - 1], 0] <= distance:
             end += 1
         if end - first > 1:
-            _link_strip(points, order[first:end], distance, cell, parent)
+            _sort_by_height(points, order, first, end)
+            _link_strip(points, order, first, end, distance, cell, parent, kept)
         first = end
 
 
 @compiled
-def _link_strip(points: Floats, strip: Ints, distance: float, cell: float, parent: Ints) -> None:
-    """The same among places whose neighbours along x are all near: sorted along y, and for each those below it."""
-    by_height = strip[np.argsort(points[strip, 1], kind="mergesort")]
-    kept = np.empty(len(by_height), np.int64)  # one place of each cell, rising
+def _sort_by_height(points: Floats, order: Ints, first: int, end: int) -> None:
+    """Sort order[first:end] along y; what is equal keeps its order. A long strip is sorted by merging."""
+    if end - first > 32:
+        strip = order[first:end].copy()
+        order[first:end] = strip[np.argsort(points[strip, 1], kind="mergesort")]
+        return
+    for k in range(first + 1, end):
+        node, m = order[k], k
+        while m > first and points[order[m - 1], 1] > points[node, 1]:
+            order[m] = order[m - 1]
+            m -= 1
+        order[m] = node
+
+
+@compiled
+def _link_strip(
+    points: Floats, order: Ints, first: int, end: int, distance: float, cell: float, parent: Ints, kept: Ints
+) -> None:
+    """The same among places whose neighbours along x are all near, rising: for each those below it. In `kept` one place
+    of each cell is noted.
+    """
     size = 0
-    for k in range(len(by_height)):
-        node = by_height[k]
+    for position in range(first, end):
+        node = order[position]
         x, y = points[node, 0], points[node, 1]
         same = False
         for m in range(size - 1, -1, -1):

@@ -245,26 +245,21 @@ def overlapping(boxes: Floats, reach: float, most: int) -> tuple[Ints, Ints, int
     n = len(boxes)
     left = boxes[:, 0].copy()
     order = np.argsort(left, kind="mergesort")
-    i, j = np.empty(0, np.int64), np.empty(0, np.int64)
     beside = np.searchsorted(left[order], boxes[order, 2] + reach, side="right").sum() - n * (n + 1) // 2
-    if beside > most:
-        return i, j, beside
+    room = 0 if beside > most else beside
+    i, j = np.empty(room, np.int64), np.empty(room, np.int64)
     size = 0
-    for counting in (True, False):
-        if not counting:
-            i, j = np.empty(size, np.int64), np.empty(size, np.int64)
-            size = 0
-        for k in range(n):
-            a = order[k]
-            for m in range(k + 1, n):
-                b = order[m]
-                if boxes[b, 0] > boxes[a, 2] + reach:
-                    break
-                if boxes[a, 1] <= boxes[b, 3] + reach and boxes[b, 1] <= boxes[a, 3] + reach:
-                    if not counting:
-                        i[size], j[size] = a, b
-                    size += 1
-    return i, j, beside
+    for k in range(n if room else 0):
+        a = order[k]
+        right, low, high = boxes[a, 2] + reach, boxes[a, 1], boxes[a, 3] + reach
+        for m in range(k + 1, n):
+            b = order[m]
+            if boxes[b, 0] > right:
+                break
+            if low <= boxes[b, 3] + reach and boxes[b, 1] <= high:
+                i[size], j[size] = a, b
+                size += 1
+    return i[:size].copy(), j[:size].copy(), beside
 
 
 def prove() -> None:

@@ -103,12 +103,14 @@ def _vertices(sites: Floats, joint: Ints, joints_: int, width: float) -> tuple[I
             continue
         if joint[k] >= 0:
             exact[vertex], size[vertex] = True, 1.0
-            places[vertex] = sites[k]
+            places[vertex, 0], places[vertex, 1] = sites[k, 0], sites[k, 1]
         else:
             size[vertex] += 1.0
-            places[vertex] += sites[k]
+            places[vertex, 0] += sites[k, 0]
+            places[vertex, 1] += sites[k, 1]
     for vertex in range(count):
-        places[vertex] /= size[vertex]
+        places[vertex, 0] /= size[vertex]
+        places[vertex, 1] /= size[vertex]
     return label, places
 
 
@@ -282,7 +284,8 @@ def stops(
             if whole[k] and (met[k] or end == 1):
                 continue
             curve[size], at[size], site[size] = k, end, count
-            sites[count] = starts[k] if end == 0 else ends[k]
+            place = starts if end == 0 else ends
+            sites[count, 0], sites[count, 1] = place[k, 0], place[k, 1]
             if not whole[k]:
                 joint[count] = begin_joint[k] if end == 0 else end_joint[k]
             size, count = size + 1, count + 1

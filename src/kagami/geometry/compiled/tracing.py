@@ -87,11 +87,13 @@ def round_vertices(
 ) -> tuple[Ints, Ints]:
     """Half-edges by vertex, then counter-clockwise round it; and where each vertex begins (one more at the end)."""
     n = len(curve)
-    angle = np.empty(2 * n)
+    angle, end = np.empty(2 * n), 0.0
     for k in range(n):
         of, row = kind[curve[k]], rows[curve[k]]
-        angle[k] = _in_turn(one_curve.heading(of, row, t0[k]))
-        angle[k + n] = _in_turn(one_curve.heading(of, row, t1[k]) + math.pi)
+        goes_on = k > 0 and curve[k - 1] == curve[k] and t1[k - 1] == t0[k]
+        start = end if goes_on else one_curve.heading(of, row, t0[k])
+        end = one_curve.heading(of, row, t1[k])
+        angle[k], angle[k + n] = _in_turn(start), _in_turn(end + math.pi)
     order, begin = bucketed(np.concatenate((tail, head)), vertices)
     for v in range(vertices):
         low, high = begin[v], begin[v + 1]

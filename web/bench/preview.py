@@ -9,7 +9,7 @@ from collections import OrderedDict
 from collections.abc import Iterable, Mapping
 from dataclasses import replace
 from math import inf
-from typing import Any, Final
+from typing import Any, Final, TypeAlias
 
 from django.template.loader import render_to_string
 from django.utils.translation import gettext as _
@@ -51,6 +51,8 @@ TRIED: Final = (*BY_HAND, *BY_SENTENCE, "lay-tone", "set-field", "set-measure", 
 """Changes that can be looked at before they are made."""
 _passing: Final[OrderedDict[tuple[int, int], Passing]] = OrderedDict()
 MOST_PASSING: Final = 8
+Inked: TypeAlias = Mapping[tuple[str, str], tuple[Piece, Shape]]
+"""By step and tone: how it is painted, and where."""
 
 
 def preview(
@@ -78,7 +80,7 @@ def preview(
     return {
         "more": not after.complete,
         "lines": dict(_lines(before, after, frame)),
-        **_ink(before, after, frame),
+        **_ink(before, after, _inked_before(before, passing, upto), frame),
         "regions": dict(_regions(before, after, state, frame)),
         "texts": dict(_texts(before, after)),
         "fields": dict(_fields(plan, tried)),
@@ -128,11 +130,11 @@ def _lines(before: Result, after: Result, frame: Frame) -> Iterable[tuple[str, s
         yield outcome.id, lines_of(outcome.figure, frame) if outcome.figure else ""
 
 
-def _ink(before: Result, after: Result, frame: Frame) -> dict[str, Any]:
+def _ink(before: Result, after: Result, was: Inked, frame: Frame) -> dict[str, Any]:
     """Inked areas that are new or gone, each with the step and tone that tell it, and its fill; and the elements of the
-    gradients that fills name.
+    gradients that fills name. `was` tells those before.
     """
-    was, now = _inked(before), _inked(after)
+    now = _inked(after)
     pending = {step.id for step in after.plan.steps} - after.outcomes.keys()
     gone = [place for place in was if place not in now and place[0] not in pending]
     found = [{"step": step, "tone": tone, "d": "", "fill": ""} for step, tone in gone]
@@ -149,7 +151,16 @@ def _ink(before: Result, after: Result, frame: Frame) -> dict[str, Any]:
     return {"ink": found, "paints": "".join(paints)}
 
 
-def _inked(result: Result) -> dict[tuple[str, str], tuple[Piece, Shape]]:
+def _inked_before(before: Result, passing: Passing, upto: int) -> Inked:
+    """The same of what the page shows, which is asked for at every move of a hand."""
+    known: Inked | None = passing.result(before.plan, ("inked", upto))
+    if known is None:
+        known = _inked(before)
+        passing.put_result(before.plan, ("inked", upto), known)
+    return known
+
+
+def _inked(result: Result) -> Inked:
     """Each tone of each figure that is seen in the end, and all outlines of it, as they are."""
     found: dict[tuple[str, str], tuple[Piece, Shape]] = {}
     colours = tone_colours(result.plan.tones)

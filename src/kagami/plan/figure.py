@@ -110,7 +110,7 @@ class Figure:
             return nodes[number - 1] if 1 <= number <= len(nodes) else None
         return None
 
-    @property
+    @cached_property
     def bounds_area(self) -> bool:
         """Whether it can carry ink."""
         return all(shape.closed for shape in self.copies)

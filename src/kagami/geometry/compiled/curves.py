@@ -105,6 +105,17 @@ def facts(kind: Ints, rows: Floats) -> tuple[Bools, Floats, Floats, Floats, Floa
     return whole, boxes, starts, ends, beyond
 
 
+@compiled_for("int64[:], float64[:, :]")
+def whole_box(kind: Ints, rows: Floats) -> tuple[float, float, float, float]:
+    """The tight box of all curves together: least x, least y, greatest x, greatest y."""
+    left, low, right, high, sides = np.inf, np.inf, -np.inf, -np.inf, np.empty(4)
+    for k in range(len(kind)):
+        one_curve.box(kind[k], rows[k], sides)
+        left, low = min(left, sides[0]), min(low, sides[1])
+        right, high = max(right, sides[2]), max(high, sides[3])
+    return left, low, right, high
+
+
 ASKED: Final[dict[str, Callable[..., Floats | Bools]]] = {
     "point": points,
     "derivative": derivatives,

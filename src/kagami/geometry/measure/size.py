@@ -9,9 +9,11 @@ import numpy as np
 
 from kagami.geometry.arrays import Floats
 from kagami.geometry.errors import GeometryError
+from kagami.geometry.kinds import LINE
+from kagami.geometry.loading import quick
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
-from kagami.geometry.table import CurveTable, tabulate
+from kagami.geometry.table import CurveTable, gathered, tabulate
 
 
 class Box(NamedTuple):
@@ -85,10 +87,13 @@ def box(shape: Shape) -> Box:
     Raises:
         GeometryError: the shape is empty.
     """
-    table = tabulate([shape])
-    if len(table) == 0:
+    columns, _ = gathered([shape])
+    if len(columns.kind) == 0:
         raise GeometryError("an empty shape has no box")
-    bounds = table.boxes
+    loops = quick("curves")
+    if loops is not None:
+        return Box(*loops.whole_box(columns.kind, columns.rows))
+    bounds = tabulate([shape]).boxes
     low, high = bounds[:, :2].min(axis=0), bounds[:, 2:].max(axis=0)
     return Box(float(low[0]), float(low[1]), float(high[0]), float(high[1]))
 
@@ -119,7 +124,9 @@ def _moments_about(table: CurveTable, origin: Floats) -> Floats:
     a, b = table.starts - origin, table.ends - origin
     cross = a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]
     beyond = table.beyond_chords
-    moments = table.ask("moments_beyond_chord", every, zeros, ones, width=2) - beyond[:, None] * origin
     total = float((cross / 2 + beyond).sum())
-    push = ((a + b) * (cross / 6)[:, None] + moments).sum(axis=0)
-    return np.array([total, push[0] + origin[0] * total, push[1] + origin[1] * total])
+    push = (a + b) * (cross / 6)[:, None]
+    if (table.kind != LINE).any():  # a line has nothing beyond its chord
+        push = push + (table.ask("moments_beyond_chord", every, zeros, ones, width=2) - beyond[:, None] * origin)
+    x, y = push.sum(axis=0).tolist()
+    return np.array([total, x + origin[0] * total, y + origin[1] * total])

@@ -154,12 +154,13 @@ def _search_near(plan: Plan, measure: Measure, solve: Solve, values_of: ValuesOf
     difference = _difference(plan, measure, solve, values_of, [])
     step, here = (high - low) / SAMPLES, difference(start)
     for share in NEAR:
-        a, b = max(start - share * step, low), min(start + share * step, high)
-        at_a, at_b = difference(a), difference(b)
-        for one, other, value, against in ((start, b, here, at_b), (a, start, at_a, here)):
-            if value * against <= 0:
-                root = float(scipy.optimize.brentq(difference, one, other, xtol=ROUGH, rtol=EXACT))
-                jumps = abs(difference(root)) > JUMP * max(abs(value), abs(against), ROUGH)
+        for other in (min(start + share * step, high), max(start - share * step, low)):
+            there = difference(other)
+            if abs(here * (other - start)) <= ROUGH * abs(there - here):  # it did not move
+                return Solution(start, ())
+            if here * there <= 0:
+                root = float(scipy.optimize.brentq(difference, start, other, xtol=ROUGH, rtol=EXACT))
+                jumps = abs(difference(root)) > JUMP * max(abs(here), abs(there), ROUGH)
                 return None if jumps else Solution(root, ())
     return None
 

@@ -109,6 +109,40 @@ class Assistive(HandCase):
         expect(self.page.locator(".line.tried")).to_have_count(1)
         self.sound("a path in the making")
 
+    def test_text_twice_as_large(self) -> None:
+        """The size that a browser is set to (WCAG 2.2, 1.4.4) is that of every text, and pages make room for it."""
+        devtools = self.page.context.new_cdp_session(self.page)
+        devtools.send("Page.enable")
+        devtools.send("Page.setFontSizes", {"fontSizes": {"standard": 32, "fixed": 26}})
+        mark = self.bench(beams().plan, "?step=rim")
+        page = self.page
+        sizes = page.evaluate(
+            "[document.body, document.querySelector('.handle .amount')].map(at => getComputedStyle(at).fontSize)"
+        )
+        self.assertEqual(sizes, ["34px", "32px"])
+        outside = """() => [...document.querySelectorAll(".ruler text")].filter((text) => {
+          const [box, ruler] = [text, text.parentNode].map((one) => one.getBoundingClientRect());
+          const level = text.parentNode.classList.contains("level");
+          return level ? box.top < ruler.top || box.bottom > ruler.bottom + 1
+                       : box.left < ruler.left || box.right > ruler.right + 1;
+        }).length"""
+        self.assertEqual(page.evaluate(outside), 0)
+        self.sound("the Bench, text at 200 %")
+        page.locator("[data-key=sentence]").fill("Circle far on O with radius 9u.")
+        page.keyboard.press("Enter")
+        self.settled(2)
+        for path in (
+            f"/marks/{mark.id}/",
+            f"/marks/{mark.id}/colourways/",
+            f"/marks/{mark.id}/delivery/",
+            "/",
+            "/account/",
+        ):
+            page.goto(f"{self.live_server_url}{path}")
+            beyond = page.evaluate("document.documentElement.scrollWidth - innerWidth")
+            with self.subTest(path):
+                self.assertLessEqual(beyond, 0)
+
     def test_the_way_in(self) -> None:
         self.page.goto(f"{self.live_server_url}/sign-in/")
         self.sound("sign in")

@@ -6,6 +6,7 @@ const STEP = 1.2;
 const LEAST = 0.5;
 const MOST = 4000;
 const EVERY_PX = 64;
+const RULER_PX = 18;
 const ROUND = [1, 2, 5];
 
 const sheet = document.getElementById("sheet");
@@ -125,11 +126,11 @@ export function zoomBy(times) {
 }
 
 // Numbers along a ruler: every 1, 2 or 5 times a power of ten, so that they lie far enough apart.
-function spacing(pixelsEach) {
+function spacing(pixelsEach, size) {
   for (let power = -4; power < 6; power += 1) {
     for (const round of ROUND) {
       const step = round * 10 ** power;
-      if (step * pixelsEach >= EVERY_PX) return { step, parts: round === 2 ? 4 : 5, power };
+      if (step * pixelsEach >= EVERY_PX * size) return { step, parts: round === 2 ? 4 : 5, power };
     }
   }
   return { step: 1e6, parts: 5, power: 6 };
@@ -142,10 +143,11 @@ function unitOfRuler() {
 
 function drawRuler(ruler, level) {
   const box = ruler.getBoundingClientRect();
-  const length = level ? box.width : box.height;
+  const [length, wide] = level ? [box.width, box.height] : [box.height, box.width];
+  const size = wide / RULER_PX; // rulers grow with the reader's text
   const { each, name } = unitOfRuler();
   const pixels = scale() * each;
-  const { step, parts, power } = spacing(pixels);
+  const { step, parts, power } = spacing(pixels, size);
   const start = placeOf({ clientX: box.left, clientY: level ? box.bottom : box.top })[level ? 0 : 1] / each;
   const by = level ? 1 : -1;
   const nodes = [];
@@ -156,12 +158,12 @@ function drawRuler(ruler, level) {
     if (at > length) break;
     const whole = k % parts === 0;
     const tick = document.createElementNS(SVG, "path");
-    tick.setAttribute("d", level ? `M${at} 18v${whole ? -9 : -4}` : `M18 ${at}h${whole ? -9 : -4}`);
+    tick.setAttribute("d", level ? `M${at} ${wide}v${size * (whole ? -9 : -4)}` : `M${wide} ${at}h${size * (whole ? -9 : -4)}`);
     nodes.push(tick);
     if (!whole) continue;
     const text = document.createElementNS(SVG, "text");
     text.textContent = (value * by).toFixed(Math.max(0, -power)).replace("-", "−");
-    text.setAttribute("transform", level ? `translate(${at + 3} 9)` : `translate(9 ${at - 3}) rotate(-90)`);
+    text.setAttribute("transform", level ? `translate(${at + 3 * size} ${wide / 2})` : `translate(${wide / 2} ${at - 3 * size}) rotate(-90)`);
     nodes.push(text);
   }
   const mark = document.createElementNS(SVG, "path");
@@ -185,7 +187,7 @@ function tellPlace() {
 function markPointer(event) {
   pointer = event ? placeOf(event) : null;
   for (const { ruler, box, level } of layout().boxes) {
-    const d = !event ? "" : level ? `M${event.clientX - box.left} 0v18` : `M0 ${event.clientY - box.top}h18`;
+    const d = !event ? "" : level ? `M${event.clientX - box.left} 0v${box.height}` : `M0 ${event.clientY - box.top}h${box.width}`;
     ruler.querySelector(".pointer")?.setAttribute("d", d);
   }
   tellPlace();

@@ -79,7 +79,7 @@ SLOW: Final = 1e-4
 """A cubic that is nowhere slower than this share of its size, where it turns back in x or y, has no cusp."""
 
 SAME_STOP: Final = 1e-6
-"""Places at which a cubic turns back that are nearer than this parameter are one."""
+"""Parameters of a cubic that are nearer than this are one: places at which it turns back, and what lies at its ends."""
 
 STILL: Final = 1e-7
 """Slower than this share of its size, a curve stands still."""

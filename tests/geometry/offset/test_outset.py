@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 
 from kagami.geometry.affine import Affine
 from kagami.geometry.arrangement import arrange
+from kagami.geometry.bezier import Cubic
 from kagami.geometry.boolean import difference, divide, intersection, union
 from kagami.geometry.curves import Arc, Line
 from kagami.geometry.errors import GeometryError, InvalidLength
@@ -235,6 +236,35 @@ class AgainstGeos(TestCase):
         theirs = reference.buffer(distance, quad_segs=200)
         ours = offset(shape, distance, corners=Corners.ROUND)
         self.assertAlmostEqual(area(ours), theirs.area, delta=2e-3 * max(1.0, reference.length))
+
+
+class HandlesOfNoLength(TestCase):
+    """Where a handle has no length a cubic bends without limit, as icons round their corners: a parallel comes to its
+    end bare, or free, as it would a little before.
+    """
+
+    def test_pillows_grown_and_shrunk(self) -> None:
+        start, peak, end = Point(6, 3), Point(6, 6), Point(3, 6)
+        for handles in ((start, peak), (peak, end)):
+            pillow = Shape(
+                (
+                    Outline(
+                        tuple(
+                            side.mapped(Affine.rotation(k * math.pi / 2))
+                            for k in range(4)
+                            for side in (
+                                Line(Point(6, -3), start),
+                                Cubic(start, *handles, end),
+                            )
+                        )
+                    ),
+                )
+            )
+            reference = flattened(pillow, 400)
+            for distance in (-1.0, -0.4, -0.35, 0.35, 1.5):
+                with self.subTest(handles=handles, distance=distance):
+                    found = area(offset(pillow, distance, corners=Corners.ROUND))
+                    self.assertAlmostEqual(found, reference.buffer(distance, quad_segs=64).area, delta=2e-3)
 
 
 class Invariance(TestCase):

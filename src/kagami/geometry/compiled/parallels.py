@@ -10,11 +10,15 @@ from kagami.geometry.arrays import Bools, Floats, Ints
 from kagami.geometry.compiled import one_curve
 from kagami.geometry.compiled.cubics import turn
 from kagami.geometry.compiled.decorator import compiled, compiled_for
+from kagami.geometry.tolerance import SAME_STOP
 
 
 @compiled
 def _is_free(of: int, row: Floats, t: float, distance: float) -> bool:
-    """Whether 1 − κδ is positive; where the curve stands still its curvature says nothing."""
+    """Whether 1 − κδ is positive; at an end it is asked a little within, since at a handle of no length the curve
+    stands still and its curvature says nothing.
+    """
+    t = min(max(t, SAME_STOP), 1 - SAME_STOP)
     along = one_curve.derivative(of, row, t)
     speed = abs(along) ** 3
     curvature = turn(along, one_curve.second(of, row, t)) / speed if speed > 0.0 else 0.0

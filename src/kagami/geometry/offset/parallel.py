@@ -21,7 +21,7 @@ from kagami.geometry.hermite import fitted, fitted_rows
 from kagami.geometry.loading import quick
 from kagami.geometry.point import Point
 from kagami.geometry.table import CurveTable
-from kagami.geometry.tolerance import LENGTH
+from kagami.geometry.tolerance import LENGTH, SAME_STOP
 
 GRID: Final = 64
 """Ranges in which a curve is searched for places as sharp as the distance."""
@@ -184,8 +184,11 @@ def _changes(chain: Chain, index: Ints, begin: Floats, finish: Floats) -> tuple[
     """Whether each parallel runs forward at first, and where that changes: positions in `index`, and parameters."""
 
     def room(curves: Ints, t: Floats) -> Floats:
-        """1 − κδ, negative where the parallel would run backwards."""
-        curvature = np.nan_to_num(chain.table.curvature(curves, t), posinf=0.0, neginf=0.0)
+        """1 − κδ, negative where the parallel would run backwards; at an end it is asked a little within, since at a
+        handle of no length the curve stands still and its curvature says nothing.
+        """
+        within = np.clip(t, SAME_STOP, 1 - SAME_STOP)
+        curvature = np.nan_to_num(chain.table.curvature(curves, within), posinf=0.0, neginf=0.0)
         return 1 - curvature * (begin[curves] + (finish - begin)[curves] * t)
 
     grid = np.linspace(0.0, 1.0, GRID + 1)

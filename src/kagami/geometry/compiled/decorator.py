@@ -1,14 +1,50 @@
-"""The one place where functions are compiled."""
+"""The one place where functions are compiled, and kept on disk for as long as nothing that they are made from changes.
+
+numba looks at a function's own file alone. A function that calls those of others, or stands on a tolerance, would be
+found again as it was before they changed: so all that was compiled is kept in a folder that bears a name for the state
+of all its sources.
+"""
 
 from __future__ import annotations
 
+import hashlib
+import pathlib
 import re
-from collections.abc import Callable
-from typing import Any, TypeVar, cast
+import shutil
+from collections.abc import Callable, Iterator
+from typing import Any, Final, TypeVar, cast
 
 import numba
 
 F = TypeVar("F", bound=Callable[..., Any])
+HERE: Final = pathlib.Path(__file__).parent
+OTHERS: Final = ("arrays.py", "joining.py", "kinds/__init__.py", "tolerance.py")
+"""What they take values from, beside the modules of this package."""
+KEPT_IN: Final = pathlib.Path(numba.config.CACHE_DIR or HERE / "__pycache__")
+PREFIX: Final = "loops-"
+
+
+def sources() -> Iterator[pathlib.Path]:
+    """The files that compiled functions are made from."""
+    yield from sorted(HERE.glob("*.py"))
+    yield from (HERE.parent / other for other in OTHERS)
+
+
+def _state() -> str:
+    found = hashlib.blake2b(digest_size=8)
+    for path in sources():
+        found.update(path.read_bytes())
+    return f"{PREFIX}{found.hexdigest()}"
+
+
+numba.config.CACHE_DIR = str(KEPT_IN / _state())
+
+
+def forget_older() -> None:
+    """Take away what was compiled of sources that have changed since."""
+    for folder in KEPT_IN.glob(f"{PREFIX}*"):
+        if str(folder) != numba.config.CACHE_DIR:
+            shutil.rmtree(folder, ignore_errors=True)
 
 
 def compiled(function: F) -> F:

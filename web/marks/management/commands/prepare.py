@@ -5,6 +5,7 @@ import os
 from django.core.management import call_command
 from django.core.management.base import BaseCommand
 
+from kagami.geometry.compiled.decorator import forget_older
 from kagami.warm import warm
 from web.marks.demo import load_demo
 
@@ -14,6 +15,7 @@ class Command(BaseCommand):
 
     def handle(self, *args, **options):
         warm()  # compiled here, before anybody waits for it
+        forget_older()
         call_command("migrate", verbosity=0, interactive=False)
         call_command("draw_pictures")
         call_command("collectstatic", verbosity=0, interactive=False, clear=True)

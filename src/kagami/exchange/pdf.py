@@ -116,7 +116,7 @@ def write_pdf(
     by = Affine(scale, 0.0, 0.0, scale, scale * (margin - box.left), scale * (margin - box.bottom))
     width, height = (scale * (side + 2 * margin) for side in (box.width, box.height))
     if not (min(width, height) >= LEAST_PAGE and max(width, height) <= MOST_PAGE):
-        least, most = (f"{side / POINTS['mm']:.0f}" for side in (LEAST_PAGE, MOST_PAGE))
+        least, most = (f"{side / POINTS['mm']:.4g}" for side in (LEAST_PAGE, MOST_PAGE))
         size = " × ".join(f"{side / POINTS['mm']:.3g}" for side in (width, height))
         raise Unwritable(f"a page of PDF is from {least} to {most} mm large, and this would be {size} mm: set a height")
     pdf = pikepdf.new()

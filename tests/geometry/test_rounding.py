@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import math
 from unittest import TestCase
+from unittest.mock import patch
 
+from kagami.geometry import loading
 from kagami.geometry.boolean import difference, intersection, union
 from kagami.geometry.curves import Arc, Line
 from kagami.geometry.errors import InvalidLength
@@ -106,6 +108,21 @@ class TooLarge(TestCase):
             self.assertTrue(rounded(shape, largest * (1 - 1e-9)))
             with self.assertRaises(RadiusTooLarge):
                 rounded(shape, largest * 1.001)
+
+    def test_no_arc_is_blunter_than_one_that_bends_to_its_side(self) -> None:
+        """In a corner between a line and an arc of radius 2, which turns on to the same side, 2 is the most: larger
+        ones that are at their distance from both would cross the arc.
+        """
+        turn = 1e-3
+        centre = Point(2 * math.cos(math.pi / 2 + turn), 2 * math.sin(math.pi / 2 + turn))
+        bend = Arc(centre, 2.0, turn - math.pi / 2, 2.0)
+        line = Shape((Outline((Line(Point(-9, 0), Point(0, 0)), bend), closed=False),))
+        self.assertAlmostEqual(largest_radius(line), 2.0, delta=1e-6)
+        for radius in (2.01, 2.5, 4.0, 7.0):
+            with self.assertRaises(RadiusTooLarge), patch.object(loading, "_quick", {}):
+                rounded(line, radius)
+            with self.assertRaises(RadiusTooLarge):
+                rounded(line, radius)
 
     def test_a_radius_must_be_a_length(self) -> None:
         with self.assertRaises(InvalidLength):

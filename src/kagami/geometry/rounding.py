@@ -10,7 +10,7 @@ from typing import Final
 
 import numpy as np
 
-from kagami.geometry.arrays import Bools, Floats, Ints, cross, lengths
+from kagami.geometry.arrays import Bools, Floats, Ints, cross, dot, lengths
 from kagami.geometry.curves import Arc, Curve
 from kagami.geometry.errors import GeometryError
 from kagami.geometry.figures import require_length
@@ -20,7 +20,7 @@ from kagami.geometry.loading import quick
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.table import CurveTable, tabulate
-from kagami.geometry.tolerance import LENGTH, ON_THE_WAY, ROUNDING, SMOOTH
+from kagami.geometry.tolerance import BLUNT, LENGTH, ON_THE_WAY, ROUNDING, SMOOTH
 
 RADIUS_STEPS: Final = 8
 """The arc is followed from a small one up to the radius asked for, so that it is the one that sits in this corner."""
@@ -299,12 +299,10 @@ def _touches_at(
         if lost.all() or (lost.any() and not each):
             break
         t, s = np.where(lost, 1.0, t), np.where(lost, 0.0, s)
-    centre, miss = _centres(table, before, after, t, s, side * was)
+    centre, miss, blunt = _centres(table, before, after, t, s, side * was)
     slack_t, slack_s = LENGTH / size_before, LENGTH / size_after
-    arrived = step == steps
-    found = (
-        arrived & ~lost & (miss <= LENGTH) & (t >= -slack_t) & (t <= 1 + slack_t) & (s >= -slack_s) & (s <= 1 + slack_s)
-    )
+    on_both = (t >= -slack_t) & (t <= 1 + slack_t) & (s >= -slack_s) & (s <= 1 + slack_s)
+    found = np.asarray((step == steps) & ~lost & blunt & (miss <= LENGTH) & on_both)
     return _Touches(np.clip(t, 0, 1), np.clip(s, 0, 1), centre, found)
 
 
@@ -331,9 +329,16 @@ def _newton(
 
 def _centres(
     table: CurveTable, before: Ints, after: Ints, t: Floats, s: Floats, distance: Floats
-) -> tuple[Floats, Floats]:
-    one, other = _parallel(table, before, t, distance)[0], _parallel(table, after, s, distance)[0]
-    return (one + other) / 2, lengths(one - other)
+) -> tuple[Floats, Floats, Bools]:
+    """The centres, how far both sides miss each other there, and whether the arc is no blunter than a curve that bends
+    to the same side, which it would cross.
+    """
+    (one, along), (other, back) = _parallel(table, before, t, distance), _parallel(table, after, s, distance)
+    goes_on = np.ones(len(t), dtype=np.bool_)
+    for index, at, beside in ((before, t, along), (after, s, back)):
+        mine = table.ask("derivative", index, at, width=2)
+        goes_on &= dot(mine, beside) >= -BLUNT * dot(mine, mine)
+    return (one + other) / 2, lengths(one - other), goes_on
 
 
 def _built(shape: Shape, corners: Sequence[Corner], touches: _Touches, radius: float | Floats) -> Shape:

@@ -54,6 +54,11 @@ FITTED: Final = 1e-6
 SMOOTH: Final = 1e-6
 """Curves that follow each other with a lesser turn than this join smoothly (radians)."""
 
+BLUNT: Final = 1e-9
+"""By this share of its speed a parallel may run backwards and still be taken to stand still: an arc as sharp as the
+curve that it touches.
+"""
+
 SQUARE_ON: Final = 1e-3
 """A way that is less off a right angle to an edge than this (as a cosine) goes straight across."""
 

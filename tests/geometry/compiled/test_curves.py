@@ -66,6 +66,22 @@ class Answers(TestCase):
                 with self.subTest(question, kind=module.__name__):
                     self.assertLess(float(np.abs(off).max()), 1e-10 if question == "nearest" else 1e-11)
 
+    def test_the_tangent_at_a_handle_of_no_length_is_the_way_to_the_next_control_point(self) -> None:
+        """Limits of the derivative's direction: with P1 = P0 it is that of P2 − P0, with P2 = P0 as well of P3 − P0."""
+        a, b, c = Point(0.0, 0.0), Point(1.0, 2.0), Point(3.0, 1.0)
+        for cubic, first, last in (
+            (Cubic(a, a, b, c), a.direction(b), b.direction(c)),
+            (Cubic(a, b, c, c), a.direction(b), b.direction(c)),
+            (Cubic(a, a, c, c), a.direction(c), a.direction(c)),
+            (Cubic(a, a, a, c), a.direction(c), a.direction(c)),
+            (Cubic(a, a.lerp(c, 1e-9), b, c), a.direction(b), b.direction(c)),
+        ):
+            table = tabulate([Shape((Outline((cubic,), closed=False),))])
+            for answer in (ASKED["heading"], lambda kind, rows, index, t: KINDS[kind[0]].heading(rows[index], t)):
+                found = answer(table.kind, table.rows, np.array([0, 0]), np.array([0.0, 1.0]))
+                with self.subTest(cubic):
+                    np.testing.assert_allclose(found, [first, last], atol=1e-12)
+
     def test_arrays_that_may_not_be_written_to_and_lie_apart_are_taken(self) -> None:
         table = tabulate([Shape((Outline(tuple(curves()), closed=False),))])
         index = np.arange(2 * len(table))[::2] // 2

@@ -8,7 +8,7 @@ import numpy as np
 
 from kagami.geometry.arrays import Complexes, Floats
 from kagami.geometry.compiled.decorator import compiled
-from kagami.geometry.tolerance import FLAT, LENGTH, ROUNDING, STILL
+from kagami.geometry.tolerance import FLAT, LENGTH, ROUNDING, SAME_STOP, STILL
 
 CHORDS: Final = np.array([2.0**-power for power in range(22, 0, -1)])
 """Parameter steps to the far ends of short chords, tried in turn."""
@@ -58,19 +58,34 @@ def second(p: Complexes, t: float) -> complex:
 
 
 @compiled
-def direction(p: Complexes, t: float) -> complex:
-    """The direction of the tangent, of length 1; where the curve all but stands still, that of the shortest chord into
-    the curve, from the nearer end inwards, that can be told from none.
+def along_at(p: Complexes, t: float) -> complex:
+    """Along the tangent: the derivative or, where the curve all but stands still, the way between an end and the next
+    control point that can be told from it; between the ends the shortest chord, from the nearer one inwards, that can
+    be told from none.
     """
     along = derivative(p, t)
     size = max(abs(p[1] - p[0]), abs(p[2] - p[0]), abs(p[3] - p[0]))
-    if abs(along) <= max(STILL * size, LENGTH):
-        here, least = point(p, t), min(100 * LENGTH, size / 100)
-        for k in range(len(CHORDS)):
-            step = CHORDS[k] if t < 0.5 else -CHORDS[k]
-            along = np.sign(step) * (point(p, min(max(t + step, 0.0), 1.0)) - here)
-            if abs(along) >= least:
-                break
+    least = max(STILL * size, LENGTH)
+    if abs(along) > least:
+        return along
+    if t <= SAME_STOP or t >= 1 - SAME_STOP:
+        for k in range(1, 4):
+            leg = p[k] - p[0] if t <= SAME_STOP else p[3] - p[3 - k]
+            if abs(leg) > least:
+                return leg
+    here, least = point(p, t), min(100 * LENGTH, size / 100)
+    for k in range(len(CHORDS)):
+        step = CHORDS[k] if t < 0.5 else -CHORDS[k]
+        along = np.sign(step) * (point(p, min(max(t + step, 0.0), 1.0)) - here)
+        if abs(along) >= least:
+            break
+    return along
+
+
+@compiled
+def direction(p: Complexes, t: float) -> complex:
+    """The direction of the tangent, of length 1."""
+    along = along_at(p, t)
     size = abs(along)
     return along / size if size > 0.0 else complex(1.0, 0.0)
 

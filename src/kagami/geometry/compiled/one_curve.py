@@ -11,11 +11,11 @@ from typing import Final
 import numpy as np
 
 from kagami.geometry.arrays import Floats
-from kagami.geometry.compiled.cubics import CHORDS, inner, point, turn
+from kagami.geometry.compiled.cubics import along_at, inner, point, turn
 from kagami.geometry.compiled.decorator import compiled
 from kagami.geometry.compiled.square_on import MOST_PLACES, settled, square_on
 from kagami.geometry.kinds import ARC, ELLIPSE, LINE
-from kagami.geometry.tolerance import LENGTH, ROUNDING, STILL
+from kagami.geometry.tolerance import LENGTH, ROUNDING
 
 NODES, WEIGHTS = np.polynomial.legendre.leggauss(5)
 TURN: Final = 2 * math.pi
@@ -91,25 +91,16 @@ def heading(of: int, row: Floats, t: float) -> float:
     """The direction of the tangent, along +t, in radians."""
     if of == ARC:
         return row[3] + t * row[4] + (QUARTER if row[4] > 0 else -QUARTER)
-    along = derivative(of, row, t)
-    if of != LINE and of != ELLIPSE:
-        along = _told(of, row, t, along)
+    along = derivative(of, row, t) if of in (LINE, ELLIPSE) else _along_cubic(row, t)
     return math.atan2(along.imag, along.real)
 
 
 @compiled
-def _told(of: int, row: Floats, t: float, along: complex) -> complex:
-    """The derivative of a cubic or, where it all but stands still, the shortest chord that can be told from none."""
-    start = corner(row, 0)
-    size = max(abs(corner(row, 1) - start), abs(corner(row, 2) - start), abs(corner(row, 3) - start))
-    if abs(along) <= max(STILL * size, LENGTH):
-        here, least = place(of, row, t), min(100 * LENGTH, size / 100)
-        for k in range(len(CHORDS)):
-            step = CHORDS[k] if t < 0.5 else -CHORDS[k]
-            along = np.sign(step) * (place(of, row, min(max(t + step, 0.0), 1.0)) - here)
-            if abs(along) >= least:
-                break
-    return along
+def _along_cubic(row: Floats, t: float) -> complex:
+    p = np.empty(4, np.complex128)
+    for k in range(4):
+        p[k] = corner(row, k)
+    return along_at(p, t)
 
 
 @compiled

@@ -8,10 +8,10 @@ import numpy as np
 
 from kagami.geometry.arrays import Bools, Floats, Ints
 from kagami.geometry.compiled import one_curve
-from kagami.geometry.compiled.cubics import turn
+from kagami.geometry.compiled.cubics import inner, turn
 from kagami.geometry.compiled.decorator import compiled, compiled_for
 from kagami.geometry.kinds import LINE
-from kagami.geometry.tolerance import LENGTH, ON_THE_WAY, ROUNDING
+from kagami.geometry.tolerance import BLUNT, LENGTH, ON_THE_WAY, ROUNDING
 
 
 @compiled
@@ -24,6 +24,13 @@ def _parallel(of: int, row: Floats, t: float, distance: float) -> tuple[complex,
     if not math.isfinite(curvature):
         curvature = 0.0
     return place, along * (1 - curvature * distance)
+
+
+@compiled
+def _goes_on(of: int, row: Floats, t: float, beside: complex) -> bool:
+    """Whether what lies beside a curve runs as the curve does, or stands still."""
+    along = one_curve.derivative(of, row, t)
+    return inner(along, beside) >= -BLUNT * inner(along, along)
 
 
 @compiled
@@ -90,13 +97,15 @@ def touches(
         t, s, followed = _followed(curves, sizes, turns[n], radii[n], ways)
         if followed:
             away = np.sign(turns[n]) * radii[n]
-            one, _ = _parallel(kind[b], rows[b], t, away)
-            two, _ = _parallel(kind[a], rows[a], s, away)
+            one, along = _parallel(kind[b], rows[b], t, away)
+            two, back = _parallel(kind[a], rows[a], s, away)
             middle = (one + two) / 2
             centres[n, 0], centres[n, 1] = middle.real, middle.imag
             slack_t, slack_s = LENGTH / sizes[0], LENGTH / sizes[1]
             on_both = -slack_t <= t <= 1 + slack_t and -slack_s <= s <= 1 + slack_s
-            found[n] = abs(one - two) <= LENGTH and on_both
+            # An arc that is blunter than a curve which bends to the same side would cross it.
+            blunt = _goes_on(kind[b], rows[b], t, along) and _goes_on(kind[a], rows[a], s, back)
+            found[n] = abs(one - two) <= LENGTH and on_both and blunt
             answer_t[n], answer_s[n] = min(max(t, 0.0), 1.0), min(max(s, 0.0), 1.0)
         if not (each or found[n]):
             break

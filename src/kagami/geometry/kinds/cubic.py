@@ -8,7 +8,7 @@ from kagami.geometry.arrays import Bools, Complexes, Floats, Ints, dot, lengths
 from kagami.geometry.kinds import numeric
 from kagami.geometry.kinds.polynomials import real_roots
 from kagami.geometry.kinds.ray import RayHits
-from kagami.geometry.tolerance import GRAZE, LENGTH, STILL
+from kagami.geometry.tolerance import GRAZE, LENGTH, SAME_STOP, STILL
 
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(5)
 """Gauss-Legendre with five nodes: exact for the polynomials of degree 9 and less that areas and moments are."""
@@ -81,15 +81,30 @@ def second(rows: Floats, t: Floats) -> Floats:
 
 
 def heading(rows: Floats, t: Floats) -> Floats:
-    """Direction of the tangent; where the curve all but stands still (a handle of no length), that of the shortest
-    chord into the curve, from the nearer end inwards, that can be told from none.
+    """Direction of the tangent. Where the curve all but stands still (a handle of no length) it is the way between that
+    end and the next control point that can be told from it; between the ends the shortest chord, from the nearer one
+    inwards, that can be told from none.
     """
     along = derivative(rows, t)
     size = np.abs(_complex(rows) - _complex(rows)[:, :1]).max(axis=1)
-    still = np.hypot(along[:, 0], along[:, 1]) <= np.maximum(STILL * size, LENGTH)
+    least = np.maximum(STILL * size, LENGTH)
+    still = np.hypot(along[:, 0], along[:, 1]) <= least
     if still.any():
         along[still] = _short_chord(rows[still], t[still], size[still])
+        legs, told = _legs(rows[still], t[still], least[still])
+        along[np.flatnonzero(still)[told]] = legs[told]
     return np.asarray(np.arctan2(along[:, 1], along[:, 0]))
+
+
+def _legs(rows: Floats, t: Floats, least: Floats) -> tuple[Floats, Bools]:
+    """At an end, the way between it and the next control point that is farther than `least`, and whether there is."""
+    points, first, last = control(rows), t <= SAME_STOP, t >= 1 - SAME_STOP
+    legs, told = np.zeros((len(rows), 2)), np.zeros(len(rows), dtype=np.bool_)
+    for k in range(1, 4):
+        leg = np.where(first[:, None], points[:, k] - points[:, 0], points[:, 3] - points[:, 3 - k])
+        new = ~told & (first | last) & (lengths(leg) > least)
+        legs[new], told = leg[new], told | new
+    return legs, told
 
 
 def _short_chord(rows: Floats, t: Floats, size: Floats) -> Floats:

@@ -11,6 +11,8 @@ MOST_FILE: Final = 4_200_000
 """Where a file is brought (see `FILES`), in place of `MOST_BODY`."""
 FILES: Final = ("/faces/bring/",)
 """Ends of addresses that take a file."""
+MOST_HEARD: Final = 32_000_000
+"""So much of a request that is too large is heard out and dropped: who is cut off while sending hears no answer."""
 SECONDS: Final = 20.0
 Message = dict[str, Any]
 Receive = Callable[[], Awaitable[Message]]
@@ -61,10 +63,14 @@ async def _body(receive: Receive, most: int) -> bytes | None:
             return None
         part = message.get("body", b"")
         size += len(part)
+        whole = not message.get("more_body")
         if size > most:
-            raise _Refused(413, f"The request is larger than {most:,} bytes.\n")
+            parts.clear()
+            if whole or size > MOST_HEARD:
+                raise _Refused(413, f"The request is larger than {most:,} bytes.\n")
+            continue
         parts.append(part)
-        if not message.get("more_body"):
+        if whole:
             return b"".join(parts)
 
 

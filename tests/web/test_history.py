@@ -96,6 +96,17 @@ class Limits(StudioCase):
                 self.assertEqual(self.client.post(address, body, content_type="application/json").status_code, 400)
         self.assertEqual(mark.revisions.count(), 1)
 
+    def test_a_form_in_place_of_json_is_refused(self) -> None:
+        """What looks for the token against forged requests has taken the form in before the view asks for it."""
+        mark, page = self.mark(), Client(enforce_csrf_checks=True)
+        page.force_login(self.owner)
+        page.get(reverse("bench", args=[mark.id]))
+        token = page.cookies["csrftoken"].value
+        for name in ("bench-change", "bench-try", "bench-undo", "bench-redo", "bench-keep"):
+            with self.subTest(name):
+                answer = page.post(reverse(name, args=[mark.id]), {"kind": "x"}, headers={"X-CSRFToken": token})
+                self.assertEqual((answer.status_code, answer.json()["error"][:11]), (400, "The request"))
+
     def test_refusals_name_field_and_position(self) -> None:
         answer = self.change(self.mark(), "set-field", step="rim", field="radius", value="3u $")
         self.assertEqual(answer.status_code, 422)

@@ -7,7 +7,7 @@ from typing import Any, Final
 from uuid import UUID
 
 from django.core.exceptions import PermissionDenied
-from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.http import HttpRequest, HttpResponse, JsonResponse, RawPostDataException
 from django.utils.translation import gettext as _
 
 from kagami.plan.errors import PlanError
@@ -40,7 +40,7 @@ def body_of(request: HttpRequest) -> dict[str, Any]:
         raise BadRequest(text.format(length=length, most=f"{MOST_BYTES:,}"), 413)
     try:
         data = json.loads(request.body)
-    except (ValueError, RecursionError) as error:
+    except (ValueError, RecursionError, RawPostDataException) as error:  # the last: it was taken in as a form
         raise BadRequest(_("The request is not readable as JSON.")) from error
     if not isinstance(data, dict):
         raise BadRequest(_("The request must be a JSON object."))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from kagami.plan.language.translation import tr
 from kagami.plan.messages import explain
 
 
@@ -19,7 +20,8 @@ class PlanError(Exception):
         return type(self)(self.code, field=field, **self.values)
 
     def __str__(self) -> str:
-        return explain(self.code, self.values)
+        place = {} if self.field is None else {"field": tr(self.field.replace("_", " "))}
+        return explain(self.code, {**place, **self.values})
 
 
 class ExpressionError(PlanError):

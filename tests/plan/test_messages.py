@@ -23,7 +23,7 @@ def needed(text: str) -> set[str]:
 
 
 def raised() -> Iterator[tuple[str, str, set[str | None]]]:
-    """Where errors of plans are made, with their code and the names of what they are given (None: more than is named)."""
+    """Where errors of plans are made, their code, and the names of what they are given (None: more than is named)."""
     for path in (*SOURCES.glob("src/**/*.py"), *SOURCES.glob("web/**/*.py")):
         for node in ast.walk(ast.parse(path.read_text())):
             if not (isinstance(node, ast.Call) and node.args and isinstance(node.args[0], ast.Constant)):

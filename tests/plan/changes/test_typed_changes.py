@@ -8,8 +8,10 @@ from unittest import TestCase
 from kagami.geometry.point import Point
 from kagami.plan.changes.change import change
 from kagami.plan.changes.mending import mends
+from kagami.plan.changes.tentative import tentative
 from kagami.plan.document import Plan
-from kagami.plan.errors import ChangeRefused
+from kagami.plan.errors import ChangeRefused, PlanError
+from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.scanner import SentenceError
@@ -252,6 +254,27 @@ class Solving(TestCase):
         self.assertEqual(measure_text(plan.measures[0], plan.names()), text)
         with self.assertRaises(ChangeRefused):
             change(plan, "set-measure", {"name": "d", "value": "solve it"})
+
+
+class Tried(TestCase):
+    def test_what_cannot_stand_in_a_field_is_refused_when_it_is_only_tried_as_well(self) -> None:
+        plan = mark("Circle one on O with radius 3u.", "Offset one by 1u, 1 step, corners mitred: wide.")
+        for step, field, value in (
+            ("wide", "figure", "1000000u"),
+            ("wide", "figure", ["one"]),
+            ("wide", "corners", "pointed"),
+            ("one", "radius", "\x00"),
+            ("one", "name", "“”"),
+            ("one", "nothing", "1u"),
+        ):
+            given = {"step": step, "field": field, "value": value}
+            said = []
+            for tried in (change, tentative):
+                with self.subTest(given, tried=tried.__name__), self.assertRaises(PlanError) as caught:
+                    tried(plan, "set-field", given, Cache())
+                self.assertTrue(str(caught.exception))
+                said.append(caught.exception.code)
+            self.assertEqual(said[0], said[1])
 
 
 class Limits(TestCase):

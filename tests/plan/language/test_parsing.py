@@ -11,6 +11,7 @@ from hypothesis import settings as hypothesis_settings
 from hypothesis import strategies as st
 
 from kagami.plan.document import from_data
+from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.fields import FieldKind
 from kagami.plan.fields.figures import BESIDE, FIGURE, FIGURES
 from kagami.plan.fields.lettering import WORDS
@@ -53,6 +54,8 @@ values = st.sampled_from(
         "1.5u + 4gap",
         "-45",
         "2 gap * (r - 1)",
+        "(r + 1u)",
+        "((2gap))",
         "sqrt(2)*r",
         "gap",
         "width of “lens” / 2",
@@ -164,6 +167,29 @@ class Inverse(TestCase):
             }
         )
         self.assertEqual(parse_text(write_text(plan)), plan)
+
+
+class Brackets(TestCase):
+    def test_a_value_in_brackets_keeps_both(self) -> None:
+        for value in (
+            "(3u)",
+            "((3u))",
+            "(1u + 2u)",
+            "2 * (1u + 2u)",
+            "(1u + 2u) / (1 + 1)",
+            "-(1u - 4u)",
+            "abs(-(3u))",
+        ):
+            for sentence in (
+                f"Circle z on O with radius {value}.",
+                f"Box z, {value} wide and {value} high, its centre on {value} right and 0u up from O, turned by 3°.",
+                f"Point z, {value} away from O at ({value})°.",
+            ):
+                with self.subTest(sentence):
+                    plan = parse_text(sentence + "\n")
+                    self.assertIn(value, write_text(plan))
+                    self.assertEqual(write_text(parse_text(write_text(plan))), write_text(plan))
+                    self.assertTrue(evaluate(plan).sound)
 
 
 class Leniency(TestCase):

@@ -153,6 +153,13 @@ class Forgiven(TestCase):
         self.assertEqual([(tone.name, tone.colour) for tone in plan.tones], [("tone 1", "#1c6b57"), ("tone 2", "60%")])
         self.assertEqual(plan.step("y").tones, ("tone 1", "tone 2"))
 
+    def test_of_the_crossings_of_a_grid_the_first_and_the_last_are_listed(self) -> None:
+        plan = parse_text("Grid net on O, square, 3 cells of 2u each way.\nCircle rim on 9 9 of net with radius 1u.\n")
+        error = evaluate(plan).outcomes["rim"].error
+        assert error is not None
+        self.assertEqual(error.code, "no-anchor")
+        self.assertIn("1 1 to 4 4", str(error))
+
     def test_an_unknown_anchor_lists_all_that_there_are(self) -> None:
         plan = with_sentences(
             "Circle dot on toop of petal with radius 1u.", "Circle dab on toop of petals with radius 1u."

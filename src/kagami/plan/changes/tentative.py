@@ -8,12 +8,14 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
+from pydantic import ValidationError
+
 from kagami.plan.changes.change import change
 from kagami.plan.changes.dragging import as_typed
 from kagami.plan.changes.given import Given
 from kagami.plan.changes.measures import set_measure
 from kagami.plan.changes.steps import taken_value
-from kagami.plan.document import Plan
+from kagami.plan.document import Plan, document_error
 from kagami.plan.evaluation.cache import Cache
 
 
@@ -33,6 +35,9 @@ def tentative(plan: Plan, kind: str, given: Mapping[str, Any], cache: Cache) -> 
     if kind == "set-field" and step is not None and held is not None and held.holds_text:
         field = str(given["field"])
         value = taken_value(plan, step, field, given.get("value"))
-        anew = type(step).model_validate({**step.model_dump(), field: value})
+        try:
+            anew = type(step).model_validate({**step.model_dump(), field: value})
+        except ValidationError as error:
+            raise document_error(error) from error
         return plan.model_copy(update={"steps": tuple(anew if s is step else s for s in plan.steps)})
     return change(plan, kind, given, cache).plan

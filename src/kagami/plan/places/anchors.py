@@ -97,14 +97,20 @@ def _anchor(identifier: str, path: str, outcomes: Mapping[str, Outcome]) -> Poin
 
 
 def _all_anchors(figure: Figure) -> str:
-    """All anchors of a figure in words; those that every copy has are named once."""
+    """All anchors of a figure in words; those that every copy has are named once, of the crossings of a grid the first
+    and the last.
+    """
     own = [place_text(name) for name in figure.anchors if not name[0].isdigit()]
     copies: dict[str, int] = {}
+    crossings: list[str] = []
     for name in figure.anchors:
-        if name[0].isdigit():
-            number, _, rest = name.partition(".")
+        number, copied, rest = name.partition(".")
+        if copied and number.isdecimal():
             copies[rest] = max(copies.get(rest, 0), int(number))
-    words = [*own, *(["the nine of its box, its nodes"] if figure.box else [])]
+        elif name[0].isdigit():
+            crossings.append(place_text(name))
+    grid = [f"{crossings[0]} to {crossings[-1]}"] if crossings else []
+    words = [*own, *grid, *(["the nine of its box, its nodes"] if figure.box else [])]
     listed = ", ".join(words) or "none"
     if copies:
         count = max(copies.values())

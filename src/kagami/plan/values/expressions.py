@@ -174,11 +174,12 @@ def parse_value_at(text: str, at: int, stops: frozenset[str]) -> tuple[str, int]
     """
     # What is too long for a value is not read to its end.
     parser = _ValueParser(text[: at + limits.EXPRESSION_LENGTH + 2], at, stops)
-    root = parser.sum(0)
-    found = text[at : root.end].strip()
+    parser.sum(0)
+    end = parser.behind  # with brackets round all of it, that is behind the last one
+    found = text[at:end].strip()
     if len(found) > limits.EXPRESSION_LENGTH:
         raise ExpressionError("value-too-long", length=len(found), position=at)
-    return found, max(root.end, parser.behind)
+    return found, end
 
 
 def _reading_at(text: str, at: int) -> ParsedReading | None:

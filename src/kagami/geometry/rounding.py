@@ -238,6 +238,10 @@ def _largest_below(shape: Shape, numbers: tuple[int, ...], bound: float) -> floa
 
 
 def _largest(table: CurveTable, corners: Sequence[Corner], radius: float) -> float:
+    loops = quick("touching")
+    if loops is not None:
+        way = (HALVINGS, RADIUS_STEPS, NEWTON_STEPS, ASTRAY)
+        return float(loops.largest(table.kind, table.rows, table.lengths, *_columns(corners), radius, *way))
     low, high = 0.0, radius
     for _ in range(HALVINGS):
         middle = (low + high) / 2
@@ -259,9 +263,13 @@ def _fits(table: CurveTable, corners: Sequence[Corner], touches: _Touches) -> bo
 
 def _touches(table: CurveTable, corners: Sequence[Corner], radius: float | Floats) -> _Touches:
     """Where the arcs of corners touch, of one radius or of one a corner."""
-    before = np.array([corner.before for corner in corners])
-    after = np.array([corner.after for corner in corners])
-    return _touches_at(table, before, after, np.array([corner.turn for corner in corners]), radius)
+    return _touches_at(table, *_columns(corners), radius)
+
+
+def _columns(corners: Sequence[Corner]) -> tuple[Ints, Ints, Floats]:
+    """The curves before and after each corner, and how it turns."""
+    before, after = np.array([(corner.before, corner.after) for corner in corners], np.intp).reshape(-1, 2).T
+    return before, after, np.array([corner.turn for corner in corners])
 
 
 def _touches_at(

@@ -20,7 +20,8 @@ F = TypeVar("F", bound=Callable[..., Any])
 HERE: Final = pathlib.Path(__file__).parent
 OTHERS: Final = ("arrays.py", "joining.py", "kinds/__init__.py", "tolerance.py")
 """What they take values from, beside the modules of this package."""
-KEPT_IN: Final = pathlib.Path(numba.config.CACHE_DIR or HERE / "__pycache__")
+_config: Any = numba.config
+KEPT_IN: Final = pathlib.Path(_config.CACHE_DIR or HERE / "__pycache__")
 PREFIX: Final = "loops-"
 
 
@@ -37,13 +38,13 @@ def _state() -> str:
     return f"{PREFIX}{found.hexdigest()}"
 
 
-numba.config.CACHE_DIR = str(KEPT_IN / _state())
+_config.CACHE_DIR = str(KEPT_IN / _state())
 
 
 def forget_older() -> None:
     """Take away what was compiled of sources that have changed since."""
     for folder in KEPT_IN.glob(f"{PREFIX}*"):
-        if str(folder) != numba.config.CACHE_DIR:
+        if str(folder) != _config.CACHE_DIR:
             shutil.rmtree(folder, ignore_errors=True)
 
 

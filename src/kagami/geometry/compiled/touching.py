@@ -112,5 +112,45 @@ def touches(
     return answer_t, answer_s, centres, found
 
 
+@compiled_for(
+    "int64[:], float64[:, :], float64[:], int64[:], int64[:], float64[:], float64, int64, int64, int64, float64"
+)
+def largest(
+    kind: Ints,
+    rows: Floats,
+    lengths: Floats,
+    before: Ints,
+    after: Ints,
+    turns: Floats,
+    most: float,
+    halvings: int,
+    radius_steps: int,
+    newton_steps: int,
+    astray: float,
+) -> float:
+    """The largest radius up to `most` with which an arc is found in every corner, and no two of them want the same part
+    of a curve.
+    """
+    low, high = 0.0, most
+    first, last = np.empty(len(kind)), np.empty(len(kind))
+    for _ in range(halvings):
+        middle = (low + high) / 2
+        fits = False
+        if middle > LENGTH:
+            radii = np.full(len(turns), middle)
+            way = (radius_steps, newton_steps, astray, False)
+            ends, starts, _, found = touches(kind, rows, lengths, before, after, turns, radii, *way)
+            if found.all():
+                fits = True
+                first[:], last[:] = 0.0, 1.0
+                for n in range(len(turns)):
+                    first[after[n]], last[before[n]] = starts[n], ends[n]
+                for k in range(len(kind)):
+                    if first[k] > last[k] + LENGTH / max(lengths[k], LENGTH):
+                        fits = False
+        low, high = (middle, high) if fits else (low, middle)
+    return low
+
+
 def prove() -> None:
     """They are compiled as they are loaded: their form of arguments is told."""

@@ -7,10 +7,12 @@ from dataclasses import replace
 
 from kagami.geometry.arrangement.arrangement import Arrangement
 from kagami.geometry.arrangement.certificate import fault_of
-from kagami.geometry.arrangement.chains import Chains, chains_of
+from kagami.geometry.arrangement.chains import Chains, chains_in, chains_of
 from kagami.geometry.arrangement.faces import faces_of_cycles, windings
 from kagami.geometry.arrangement.split import split
 from kagami.geometry.arrangement.trace import trace
+from kagami.geometry.arrays import Ints
+from kagami.geometry.columns import Columns
 from kagami.geometry.errors import Unarrangeable
 from kagami.geometry.outline import Shape
 from kagami.geometry.tolerance import SCALES
@@ -26,7 +28,19 @@ def arrange(shapes: Sequence[Shape]) -> Arrangement:
         TooLarge: more curves, crossings or regions than the kernel takes on.
         Unarrangeable: curves so near to each other that they cannot be told apart, nor taken for one.
     """
-    chains = chains_of(shapes)
+    return _certain(chains_of(shapes))
+
+
+def arrange_columns(columns: Columns, owner: Ints, owners: int) -> Arrangement:
+    """The same of outlines in columns, with the owner of each curve, (n,), and how many owners there are.
+
+    Raises:
+        TooLarge, Unarrangeable: as `arrange`.
+    """
+    return _certain(chains_in(columns, owner, owners))
+
+
+def _certain(chains: Chains) -> Arrangement:
     fault = None
     for scale in SCALES:
         arrangement = _arranged(chains, scale)

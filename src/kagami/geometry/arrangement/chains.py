@@ -12,6 +12,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from kagami.geometry.arrays import Bools, Floats, Ints, lengths, linked, run_starts
+from kagami.geometry.columns import Columns
 from kagami.geometry.kinds import CUBIC, LINE, cubic
 from kagami.geometry.kinds.polynomials import real_roots
 from kagami.geometry.loading import quick
@@ -37,9 +38,13 @@ def chains_of(shapes: Sequence[Shape]) -> Chains:
     Raises:
         TooLarge: more curves than the kernel takes on.
     """
-    columns, owner = gathered(shapes)
+    return chains_in(*gathered(shapes), len(shapes))
+
+
+def chains_in(columns: Columns, owner: Ints, owners: int) -> Chains:
+    """The curves of outlines as walks, with the owner of each curve, (n,), and how many owners there are."""
     outline = np.repeat(np.arange(len(columns.closed)), columns.counts)
-    table = table_of(columns, owner, len(shapes))
+    table = table_of(columns, owner, owners)
     if len(table) == 0:
         return Chains(table, outline, outline)
     table, outline = _regular(table, outline)

@@ -11,8 +11,9 @@ from typing import Final
 
 import numpy as np
 
-from kagami.geometry.arrangement import arrange
-from kagami.geometry.arrays import Floats
+from kagami.geometry.arrangement import Arrangement, arrange, arrange_columns
+from kagami.geometry.arrays import Floats, Ints
+from kagami.geometry.columns import Columns
 from kagami.geometry.curves import Arc, Curve, Line
 from kagami.geometry.errors import InvalidLength
 from kagami.geometry.figures import require_length
@@ -120,6 +121,20 @@ def raw_bands(specs: Sequence[BandSpec]) -> list[Shape]:
     return _raw_bands(specs)[0]
 
 
+def arranged_bands(specs: Sequence[BandSpec]) -> Arrangement:
+    """The arrangement of raw bands.
+
+    Raises:
+        InvalidLength: as `band`.
+        TooLarge, Unarrangeable: as `arrange`.
+    """
+    if quick("bands") is None or not any(spec.line for spec in specs):
+        return arrange(raw_bands(specs))
+    raw, first, _ = _in_columns(specs)
+    sizes = raw.begin[first[1:]] - raw.begin[first[:-1]]
+    return arrange_columns(raw, np.repeat(np.arange(len(specs)), sizes), len(specs))
+
+
 def _raw_bands(specs: Sequence[BandSpec]) -> tuple[list[Shape], list[Bare]]:
     """The raw bands, and the stretches (of all lines' curves in a row) that have no parallel on one side."""
     if not any(spec.line for spec in specs):
@@ -157,7 +172,14 @@ def _raw_bands(specs: Sequence[BandSpec]) -> tuple[list[Shape], list[Bare]]:
 
 
 def _by_loops(specs: Sequence[BandSpec]) -> tuple[list[Shape], list[Bare]]:
-    """The same in columns."""
+    """The same by compiled loops."""
+    raw, first, bare = _in_columns(specs)
+    shapes = [Shape(columns=raw.part(a, b)) for a, b in itertools.pairwise(first.tolist())]
+    return shapes, [Bare(*stretch) for stretch in bare]
+
+
+def _in_columns(specs: Sequence[BandSpec]) -> tuple[Columns, Ints, list[tuple[int, float, float, float]]]:
+    """All raw bands in columns, where the outlines of each begin (one more at the end), and what is left bare."""
     columns, owner = gathered([spec.line for spec in specs])
     table = table_of(columns, owner, len(specs))
     counts = [len(spec.line) for spec in specs]
@@ -170,8 +192,7 @@ def _by_loops(specs: Sequence[BandSpec]) -> tuple[list[Shape], list[Bare]]:
     raw, bare = in_columns.raw_bands(
         columns, table, in_columns.Widths(widths[spec_of], limits, by_line.astype(np.int64))
     )
-    first = np.append(0, np.cumsum(1 + sharp))[np.append(0, np.cumsum(counts))].tolist()
-    return [Shape(columns=raw.part(a, b)) for a, b in itertools.pairwise(first)], [Bare(*stretch) for stretch in bare]
+    return raw, np.append(0, np.cumsum(1 + sharp))[np.append(0, np.cumsum(counts))], bare
 
 
 class _Raw:

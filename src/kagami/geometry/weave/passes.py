@@ -77,8 +77,12 @@ class Strand:
         curves: list[Curve] = []
         turns = range(math.floor(begin / self.length), math.ceil(end / self.length)) if self.line.closed else (0,)
         for turn in turns:
-            for k, curve in enumerate(self.line.curves):
-                low, high = self.reached[k] + turn * self.length, self.reached[k + 1] + turn * self.length
+            behind = turn * self.length
+            first = max(bisect.bisect_right(self.reached, begin - behind) - 1, 0)
+            last = min(bisect.bisect_left(self.reached, end - behind), len(self.line.curves))
+            for k in range(first, last):
+                curve = self.line.curves[k]
+                low, high = self.reached[k] + behind, self.reached[k + 1] + behind
                 t0, t1 = (max(begin, low) - low) / (high - low), (min(end, high) - low) / (high - low)
                 if (t1 - t0) * (high - low) > LENGTH:
                     curves.append(curve if t0 <= 0 and t1 >= 1 else curve.stretch(max(t0, 0.0), min(t1, 1.0)))

@@ -9,10 +9,9 @@ from typing import TypeAlias
 
 import numpy as np
 
-from kagami.geometry.arrangement import arrange
 from kagami.geometry.errors import InvalidLength
 from kagami.geometry.offset import Ends, Place
-from kagami.geometry.offset.band import BandSpec, raw_bands
+from kagami.geometry.offset.band import BandSpec, arranged_bands
 from kagami.geometry.outline import Shape
 from kagami.geometry.selection import outlines_of_choices
 from kagami.geometry.weave.alternation import Alternation, sequence_of
@@ -78,7 +77,7 @@ def _pieces(
     board = _Board()
     layout = _Layout(strands, crossings, alternation, gap, widths, board)
     runs = [run for number in range(len(strands)) for run in layout.runs(number)]
-    arrangement = arrange(raw_bands(board.bands))
+    arrangement = arranged_bands(board.bands)
     by_band = np.ascontiguousarray(arrangement.covers.T)
     chosen = np.zeros((len(runs), arrangement.face_count), dtype=np.bool_)
     for faces, run in zip(chosen, runs, strict=True):

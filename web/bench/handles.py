@@ -199,15 +199,15 @@ class _Drawn:
         return replace(handle, line=line, tick=tick, turn=f"{screen:.2f}", number=value, **label)
 
     def _beyond(self, tip: Point, heading: float) -> dict[str, str]:
-        """Where a label stands beyond a tip: away from its line, and clear of the handle."""
+        """Where a label stands beyond a tip: away from its line, and clear of the handle; it grows with its letters."""
         x, y = self.frame.place(tip).split()
         cos, sin = math.cos(heading), math.sin(heading)
         anchor = "start" if cos > NAMED else "end" if cos < -NAMED else "middle"
         return {
             "label_x": x,
             "label_y": y,
-            "label_dx": f"{15 * cos:.1f}",
-            "label_dy": f"{-17 * sin:.1f}",
+            "label_dx": f"{15 / 16 * cos:.4f}em",
+            "label_dy": f"{-17 / 16 * sin:.4f}em",
             "anchor": anchor,
         }
 

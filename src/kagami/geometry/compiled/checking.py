@@ -9,7 +9,7 @@ import numpy as np
 from kagami.geometry.arrays import Bools, Floats, Ints
 from kagami.geometry.compiled import one_curve
 from kagami.geometry.compiled.decorator import compiled, compiled_for
-from kagami.geometry.compiled.splitting import bucketed
+from kagami.geometry.compiled.sorting import bucketed
 
 
 @compiled_for("int64[:], float64[:, :], float64[:, :], int64[:], int64[:], int64[:], float64[:], float64[:]")

@@ -8,7 +8,7 @@ import numpy as np
 
 from kagami.geometry.arrays import Bools, Floats, Ints
 from kagami.geometry.compiled.decorator import compiled, compiled_for
-from kagami.geometry.compiled.splitting import bucketed
+from kagami.geometry.compiled.sorting import bucketed
 
 
 @compiled

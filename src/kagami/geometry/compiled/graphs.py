@@ -8,6 +8,7 @@ import numpy as np
 
 from kagami.geometry.arrays import CELLS, Floats, Ints
 from kagami.geometry.compiled.decorator import compiled, compiled_for
+from kagami.geometry.compiled.sorting import sort_bucket
 
 
 @compiled
@@ -48,31 +49,16 @@ def link_near(points: Floats, distance: float, parent: Ints) -> None:
     pairs among the many that lie in one.
     """
     order, kept = np.argsort(points[:, 0].copy(), kind="mergesort"), np.empty(len(points), np.int64)
-    cell = distance / CELLS
+    heights, cell = points[:, 1].copy(), distance / CELLS
     first = 0
     while first < len(order):
         end = first + 1
         while end < len(order) and points[order[end], 0] - points[order[end - 1], 0] <= distance:
             end += 1
         if end - first > 1:
-            _sort_by_height(points, order, first, end)
+            sort_bucket(order, first, end, heights)
             _link_strip(points, order, first, end, distance, cell, parent, kept)
         first = end
-
-
-@compiled
-def _sort_by_height(points: Floats, order: Ints, first: int, end: int) -> None:
-    """Sort order[first:end] along y; what is equal keeps its order. A long strip is sorted by merging."""
-    if end - first > 32:
-        strip = order[first:end].copy()
-        order[first:end] = strip[np.argsort(points[strip, 1], kind="mergesort")]
-        return
-    for k in range(first + 1, end):
-        node, m = order[k], k
-        while m > first and points[order[m - 1], 1] > points[node, 1]:
-            order[m] = order[m - 1]
-            m -= 1
-        order[m] = node
 
 
 @compiled

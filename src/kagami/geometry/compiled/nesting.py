@@ -8,17 +8,20 @@ from kagami.geometry.arrays import Bools, Floats, Ints
 from kagami.geometry.compiled.decorator import compiled, compiled_for
 from kagami.geometry.compiled.graphs import labels, link
 from kagami.geometry.compiled.rays import DOUBTFUL, NONE, first_of_some
-from kagami.geometry.compiled.splitting import bucketed
+from kagami.geometry.compiled.sorting import bucketed
 from kagami.geometry.tolerance import LENGTH
+
+
+@compiled
+def _components(component: Ints) -> int:
+    """How many components there are."""
+    return component.max() + 1 if len(component) else 0
 
 
 @compiled
 def _outermost(area: Floats, component: Ints) -> Ints:
     """The outer cycle of each component."""
-    count = 0
-    for c in range(len(component)):
-        count = max(count, component[c] + 1)
-    least = np.full(count, NONE)
+    least = np.full(_components(component), NONE)
     for c in range(len(area)):
         known = least[component[c]]
         if known < 0 or area[c] < area[known]:
@@ -108,9 +111,7 @@ def over_others(boxes: Floats, curve: Ints, cycle: Ints, area: Floats, component
     """Of each component the cycle that bounds the most, in their order: those that bound more than `least`, and whose
     boxes meet that of another component.
     """
-    count = 0
-    for c in range(len(component)):
-        count = max(count, component[c] + 1)
+    count = _components(component)
     largest = np.full(count, NONE)
     for c in range(len(area)):
         known = largest[component[c]]

@@ -10,7 +10,7 @@ from kagami.geometry.arrays import Floats, Ints
 from kagami.geometry.compiled import one_curve
 from kagami.geometry.compiled.decorator import compiled, compiled_for
 from kagami.geometry.compiled.graphs import link, root_of
-from kagami.geometry.compiled.splitting import bucketed, sort_bucket
+from kagami.geometry.compiled.sorting import bucketed, sort_bucket
 from kagami.geometry.tolerance import TIE_ANGLE
 
 

@@ -39,6 +39,7 @@ TEXTS: Final[dict[str, str]] = {
     "sentence-stops-at": "{reason}",
     "did-you-mean": "Did you mean “{mended}”? Enter takes it.",
     "sentence-unread": "“{found}” does not fit here. What can stand here is {wanted}.",
+    "sentence-breaks-off": "The sentence is not at its end yet. What can stand next is {wanted}.",
     "unknown-figure": "There is no figure “{name}” before this step.",
     "small-origin": "There is no figure “{name}” before this step. The middle of the sheet is “O”, a capital letter.",
     "choice-missing": "Here stands one of: {known}.",

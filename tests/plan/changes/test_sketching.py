@@ -126,9 +126,7 @@ class Gestures(TestCase):
 
     def test_a_step_before_the_needle_sees_only_what_is_before_it(self) -> None:
         plan = begun("circle", (0.0, 3.0), (1.0, 3.0), position=0)
-        self.assertEqual(
-            write_text(plan).splitlines()[-3], "Circle circle on 0u right and 3u up from O with radius 1u."
-        )
+        self.assertEqual(write_text(plan).splitlines()[-3], "Circle circle on 3u up from O with radius 1u.")
 
 
 class Refusals(TestCase):

@@ -116,7 +116,7 @@ class Meeting(TestCase):
         plan = parse_text(PLAN)
         tie = next(tie for tie in offered(plan, "post", "direction", (0.0, -3.0)) if tie.form == "through")
         after = taken(plan, tie)
-        self.assertEqual(said(after, "post"), "Bar post from 0u right and -8u up from O to bottom of rim, 1u wide.")
+        self.assertEqual(said(after, "post"), "Bar post from 8u down from O to bottom of rim, 1u wide.")
 
     def test_keys_offer_no_place(self) -> None:
         plan, cache = parse_text(PLAN), Cache()

@@ -79,7 +79,7 @@ class Parts(TestCase):
         found = checks("Circle a on 5u right and 0u up from O with radius 1u.\nTurn a round O, 8 copies: ring.\n")
         assert found.thinnest is not None
         self.assertAlmostEqual(found.thinnest.distance, 2.0, places=9)
-        found = checks("Ring r on O with radius 4u and width 0.7u.\nBox b on O, 1u wide and 0.4u high.\n")
+        found = checks("Ring r on O from radius 3.65u to 4.35u.\nBox b on O, 1u wide and 0.4u high.\n")
         assert found.thinnest is not None
         self.assertAlmostEqual(found.thinnest.distance, 0.4, places=9)
 

@@ -49,7 +49,42 @@ MEANT = {
     "offset disc by 0.25": "Offset disc by 0.25u, 1 step, corners mitred: offset.",
     "band 2 wide on axis": "Band band, 2u wide, on axis, ends butt and corners mitred.",
     "point 2 right and 1 up": "Point point, 2u right and 1u up from O.",
+    "point p 3u up from O": "Point p, 0u right and 3u up from O.",
+    "circle 2": "Circle circle on O with radius 2u.",
+    "square 4 on top of disc": "Square square of side 4u, its centre on top of disc, turned by 0°.",
+    "circle lamp centred on top of disc r=1.2": "Circle lamp on top of disc with radius 1.2u.",
+    "circle lamp at 1.5 above top of disc 1.2": "Circle lamp on 1.5u up from top of disc with radius 1.2u.",
+    "circle with d = 4": "Circle circle on O with radius 4/2.",
+    "box 4 x 2 on top of disc": "Box box, 4u wide and 2u high, its centre on top of disc, turned by 0°.",
+    "rectangle 4×2 centred on O": "Box box, 4u wide and 2u high, its centre on O, turned by 0°.",
+    "oval 6 by 4": "Oval oval on O, 6u wide and 4u high, turned by 0°.",
+    "5 pointed star radius 3": "Star star of 5 points on O, tips 3u and notches 2.5u out, the first tip at 90°.",
+    "regular hexagon side 2": "Polygon polygon of 6 sides with side 2u, its centre on O, standing on a side.",
+    "horizontal line through top of disc": "Line line through top of disc at 0°.",
+    "vertical line": "Line line through O at 90°.",
+    "move moon 2u left": "Move moon by -2u right and 0u up: placed.",
+    "move moon left by 2u": "Move moon by -2u right and 0u up: placed.",
+    "shift moon up 3 and 1 to the left: gone": "Move moon by -1u right and 3u up: gone.",
+    "move moon by 2u": "Move moon by 2u right and 0u up: placed.",
+    "march moon 2u down, 4 copies": "March moon by 0u right and -2u up, 4 altogether: row.",
+    "repeat moon 12 times around O": "Turn moon round O, 12 copies: turned.",
+    "turn moon around the centre 12 times": "Turn moon round O, 12 copies: turned.",
+    "rotate moon 30° around O": "Rotate moon about O by 30°: placed.",
+    "scale moon by 50%": "Scale moon from O by 50/100: placed.",
+    "scale moon 0.5": "Scale moon from O by 0.5: placed.",
+    "offset disc by 0.5 outward": "Offset disc by 0.5u, 1 step, corners mitred: offset.",
+    "offset disc inside 0.5": "Offset disc by -0.5u, 1 step, corners mitred: offset.",
+    "band along disc 0.5 wide": "Band band, 0.5u wide, on disc, ends butt and corners mitred.",
+    "disc plus moon": "Unite disc and moon: piece piece.",
 }
+STOPPED = {
+    "mirror moon across a vertical line": "vertical line",
+    "flip moon horizontally": "horizontally",
+    "box 4 wide, 2 high, rounded 0.5": "rounded 0.5",
+    "arc from top of disc to left of disc": "left of disc",
+    "ring of radius 4 thickness 1": "thickness 1",
+}
+"""What is understood up to these words."""
 
 
 def said(text: str, plan: Plan | None = None) -> str:
@@ -88,6 +123,23 @@ class Forgiving(TestCase):
             with self.subTest(text), self.assertRaises(SentenceError) as caught:
                 said(text)
             self.assertNotEqual(caught.exception.code, "did-you-mean")
+
+    def test_what_is_not_understood_is_told_apart_from_what_is(self) -> None:
+        for text, words in STOPPED.items():
+            with self.subTest(text), self.assertRaises(SentenceError) as caught:
+                said(text)
+            self.assertEqual(text[caught.exception.values["position"] :], words)
+
+    def test_a_sentence_that_breaks_off_says_what_comes_next(self) -> None:
+        with self.assertRaises(SentenceError) as caught:
+            said("reflect moon")
+        self.assertEqual(str(caught.exception), "The sentence is not at its end yet. What can stand next is “across”.")
+
+    def test_a_value_is_made_of_measures_that_there_are_or_of_one_to_come(self) -> None:
+        self.assertEqual(said("circle radius reach/2 on O"), "Circle circle on O with radius reach/2.")
+        for text in ("turn moon over disc 12", "offset disc by 0.5 moon", "circle radius thickness 1"):
+            with self.subTest(text), self.assertRaises(SentenceError):
+                said(text)
 
     def test_no_word_is_lost(self) -> None:
         for text in ("circle radius 3 in red", "circle on O and on top of disc", "circle " + "on " * 30):

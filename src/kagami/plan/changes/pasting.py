@@ -58,7 +58,7 @@ def _with_line(plan: Plan, line: str, position: int, ids: dict[str, str], given:
         return add_measure(plan, Given({"name": measure[1], "value": measure[2]}, given.cache)).plan, None
     if len(plan.steps) >= limits.STEPS:
         raise ChangeRefused("too-many", what="steps", most=limits.STEPS)
-    sentence = parse_sentence(line, ids)
+    sentence = parse_sentence(line, ids, {measure.name for measure in plan.measures})
     fields = dict(sentence.fields)
     asked = str(fields.pop("name", "") or tr(sentence.kind.noun))
     taken = {step.name for step in plan.steps}

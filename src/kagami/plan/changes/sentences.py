@@ -23,7 +23,7 @@ def add_sentence(plan: Plan, given: Given) -> Changed:
     if len(plan.steps) >= limits.STEPS:
         raise ChangeRefused("too-many", what="steps", most=limits.STEPS)
     position = given.position(plan)
-    sentence = parse_sentence(given.text("text", limits.SENTENCE_LENGTH), _ids(plan, position))
+    sentence = _parsed(plan, given, position)
     fields = dict(sentence.fields)
     name = str(fields.pop("name", "") or free_name(plan, tr(sentence.kind.noun)))
     require_name(plan, name)
@@ -40,7 +40,7 @@ def retype_step(plan: Plan, given: Given) -> Changed:
     if step is None:
         raise ChangeRefused("no-step")
     position = plan.steps.index(step)
-    sentence = parse_sentence(given.text("text", limits.SENTENCE_LENGTH), _ids(plan, position))
+    sentence = _parsed(plan, given, position)
     fields = dict(sentence.fields)
     name = str(fields.pop("name", "") or step.name)
     require_name(plan, name, step)
@@ -54,6 +54,11 @@ def retype_step(plan: Plan, given: Given) -> Changed:
         "heading": step.heading,
     }
     return Changed(from_data(data), f"{name}: said anew", step.id)
+
+
+def _parsed(plan: Plan, given: Given, position: int) -> Sentence:
+    text = given.text("text", limits.SENTENCE_LENGTH)
+    return parse_sentence(text, _ids(plan, position), {measure.name for measure in plan.measures})
 
 
 def _require_figures(sentence: Sentence, text: str, known: Mapping[str, str]) -> None:

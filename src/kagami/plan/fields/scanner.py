@@ -39,6 +39,8 @@ class Scanner:
     text: str
     ids: Mapping[str, str]
     stops: frozenset[str]
+    lenient: bool = False
+    """Whether a number behind a name that no figure has may be meant for something else."""
 
     def over(self, text: str) -> Scanner:
         """The same for another text."""
@@ -98,7 +100,10 @@ class Scanner:
                 return some
         if found is None:
             raise PhraseError("no-name-here", position=at)
-        return self.identify(found[0], at), found[1]
+        name, end = found
+        if self.lenient and name not in self.ids and (word := name.partition(" ")[0]) in self.ids:
+            name, end = word, at + len(word)
+        return self.identify(name, at), end
 
     def entries(self, at: int, one: Callable[[int], tuple[Any, int]], between: str = "; ") -> tuple[list[Any], int]:
         """A list of what `one` parses, or the word for an empty one."""

@@ -28,7 +28,7 @@ def _entries() -> Iterator[tuple[str, str]]:
     yield from ((chapter.value, "a chapter of verbs") for chapter in Chapter)
     for kind in in_order_of_work():
         yield from _of_kind(kind)
-    forms = (*spoken.FORMS.values(), spoken.COPY)
+    forms = (*spoken.FORMS.values(), *spoken.OFFSETS, spoken.COPY)
     yield from ((form, "a place in a sentence; it begins with a word or with {place}") for form in forms)
     yield from ((word, "a word of an anchor; no two may be said alike") for word in spoken.PLACE_WORDS)
     chosen = (*selecting.FORMS.values(), *selecting.ALSO)

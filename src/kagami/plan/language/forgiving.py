@@ -9,65 +9,35 @@ from __future__ import annotations
 
 import difflib
 import re
-from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, replace
+from collections.abc import Callable, Collection, Iterable, Iterator, Mapping
+from dataclasses import dataclass, field, replace
 from functools import cache
 from itertools import product
-from typing import Any, Final
+from typing import Any, Final, TypeAlias
 
 from kagami.plan.errors import PlanError
+from kagami.plan.fields.kind import FieldKind
 from kagami.plan.fields.scanner import Scanner
-from kagami.plan.fields.values import LENGTH
+from kagami.plan.fields.values import LENGTH, ValueKind
 from kagami.plan.language.sentences import Own, Slot, Words, sentence_parts
+from kagami.plan.language.spoken import OF_ONE, PLACE_WORDS
+from kagami.plan.language.trade import SAME, meanings
 from kagami.plan.language.translation import LANGUAGE, tr
 from kagami.plan.language.wording import parse_name
+from kagami.plan.places.references import parse_reference, values_of
 from kagami.plan.steps import Step, in_order_of_work
+from kagami.plan.values.expressions import parse_value
 
 # fmt: off
 SMALL: Final = frozenset((
     "a", "an", "the", "with", "on", "of", "by", "at", "its", "it", "from", "to", "in", "is", "and", "as", "has",
-    "having", "round", "over", "for",
+    "having", "round", "over", "for", "centred", "centered", "placed",
 ))
 # fmt: on
 """Words that say little: they may be missing, or stand where none is asked for."""
-SYNONYMS: Final = (
-    (r"(?P<body>.+?)\s+minus\s+(?P<take>.+)", "From {body} take {take}"),
-    (r"line from\b", "Segment from"),
-    (r"(?:rectangle|rect)\b", "Box"),
-    (r"ellipse\b", "Oval"),
-    (r"(?:disc|disk)\b", "Circle"),
-    (r"(?:doughnut|annulus)\b", "Ring"),
-    (r"(?:triangle)\b", "Polygon of 3 sides"),
-    (r"(?:pentagon)\b", "Polygon of 5 sides"),
-    (r"(?:hexagon)\b", "Polygon of 6 sides"),
-    (r"(?:heptagon)\b", "Polygon of 7 sides"),
-    (r"(?:octagon)\b", "Polygon of 8 sides"),
-    (r"(?:mirror|flip)\b", "Reflect"),
-    (r"(?:merge|join|combine|add)\b", "Unite"),
-    (r"(?:repeat|array)\b", "Turn"),
-    (r"(?:shift|translate)\b", "Move"),
-    (r"(?:resize|enlarge|shrink)\b", "Scale"),
-    (r"(?:fillet)\b", "Round"),
-    (r"(?:write|type|letter)\b(?= [“\"])", "Set"),
-    (r"(?:the )?letters of (?P<body>.+?) one by one", "Take the letters of {body} one by one"),
-    (r"hold (?P<body>.+?) (?P<by>[\d.]+\s*u?) (?:from|off) (?P<edge>.+)", "Hold {body} at {by} from {edge}"),
-    (r"(?:stroke along|thicken)\b", "Band"),
-    (r"(?:axes|axis|centrelines|centerlines|center lines)\b", "Centre lines"),
-    (r"(?:subtract|cut|remove)\s+(?P<take>.+?)\s+(?:from|out of)\s+(?P<body>.+)", "From {body} take {take}"),
-    (r"(?:intersect|intersection of)\s+(?P<all>.+)", "Keep what {all} have in common"),
-    (r"(?:exclude|exclusion of)\s+(?P<all>.+)", "Of {all} leave out every second overlap"),
-)
-"""What else people of the trade say at the beginning, in English; patterns do not heed capitals."""
-_ALIASES: Final = {
-    "height": "high",
-    "width": "wide",
-    "length": "long",
-    "around": "round",
-    "about": "round",
-    "times": "copies",
-}
-_SKIPPED: Final = re.compile(r"(?:[\s,.;:°%]|degrees?\b|deg\b|called\b|named\b)*", re.IGNORECASE)
+_SKIPPED: Final = re.compile(r"(?:[\s,.;:°%=]|degrees?\b|deg\b|called\b|named\b)*", re.IGNORECASE)
 _WORD: Final = re.compile(r"[^\W\d_]+")
+SMALL_WORDS: Final = re.compile(rf"(?:\s*\b(?:{'|'.join(sorted(SMALL))})\b)*\s*", re.IGNORECASE)
 _QUOTED: Final = re.compile(r"(“[^”]*”|\"[^\"]*\")")
 """Names and words in quotes: they are as they are."""
 ASIDE: Final = frozenset(("degrees", "degree", "deg", "called", "named"))
@@ -75,7 +45,8 @@ ASIDE: Final = frozenset(("degrees", "degree", "deg", "called", "named"))
 _LEADS: Final = r"(?:on|of|with|from|at|through)\b"
 _ARTICLE_AS_NAME: Final = re.compile(rf"an?\s+{_LEADS}")
 """A figure called “a”, as figures are in geometry."""
-_DIAMETER: Final = re.compile(r"\b(?:with |of )?diameter (?:of )?(\d[\d.]*\s*u?|\w+)", re.IGNORECASE)
+Allowance: TypeAlias = Callable[[frozenset[str]], bool]
+"""Whether a value may use measures of these names."""
 _NUMBER: Final = re.compile(r"-?\d+(?:\.\d+)?")
 _CALLED: Final = re.compile(r"(?::|\bcalled|\bnamed)\s*$", re.IGNORECASE)
 _CLOSE: Final = 0.75
@@ -100,6 +71,12 @@ class Clause:
         """The field's name."""
         return "name" if isinstance(self.slot, Own) else self.slot.field
 
+    def leads(self) -> list[str]:
+        """What it can begin with; nothing for a name, which may always be missing."""
+        if isinstance(self.slot, Own):
+            return []
+        return [" ".join(self.before)] if self.before else self.slot.kind.expected()
+
 
 @dataclass(frozen=True, slots=True)
 class Form:
@@ -108,6 +85,16 @@ class Form:
     kind: type[Step]
     verb: tuple[str, ...]
     clauses: tuple[Clause, ...]
+
+
+def _measures_in(kind: FieldKind, value: Any) -> frozenset[str]:
+    """The measures that a value, or the lengths in a place, are made of."""
+    texts = (value,) if isinstance(kind, ValueKind) else values_of(parse_reference(value)) if kind.is_place else ()
+    return frozenset().union(*(parse_value(text).names for text in texts))
+
+
+def _leads(clauses: Iterable[Clause]) -> Iterator[str]:
+    return (word for clause in clauses for word in clause.leads())
 
 
 @cache
@@ -147,6 +134,10 @@ def _words(text: str) -> tuple[str, ...]:
     return tuple(word.lower() for word in _WORD.findall(text))
 
 
+def _same(word: str) -> frozenset[str]:
+    return frozenset().union(*(words for words in SAME if word in words))
+
+
 def vocabulary() -> frozenset[str]:
     """All fixed words of sentences, in small letters."""
     return _vocabulary(tr(LANGUAGE))
@@ -164,23 +155,56 @@ def _vocabulary(language: str) -> frozenset[str]:
     return frozenset(found)
 
 
-def forgiven(text: str, ids: Mapping[str, str], stops: frozenset[str]) -> tuple[type[Step], dict[str, Any]] | None:
+@dataclass
+class Reached:
+    """How far a text could be read at best: what is left of it, and what may be said from there on."""
+
+    left: str | None = None
+    wanted: list[str] = field(default_factory=list)
+
+    def note(self, left: str, words: Iterable[str]) -> None:
+        """One attempt stopped before this, where these words could have stood."""
+        if self.left is None or len(left) < len(self.left):
+            self.left, self.wanted = left, []
+        if len(left) == len(self.left):
+            self.wanted = list(dict.fromkeys((*self.wanted, *words)))
+
+
+def forgiven(
+    text: str,
+    ids: Mapping[str, str],
+    stops: frozenset[str],
+    measures: Collection[str],
+    reached: Reached | None = None,
+) -> tuple[type[Step], dict[str, Any]] | None:
     """The kind and fields that a sentence most likely means; None where nothing fits.
 
-    `ids` are those of the figures before it, by name; `stops` the words that end a value.
+    `ids` are those of the figures before it, by name; `stops` the words that end a value; `measures` the names of those
+    there are: what uses no other one is likelier. `reached` is told how far it could be read so.
     """
     if len(text) > MOST_LENGTH:
         return None
     few = stops | SMALL | ASIDE
-    every = few | vocabulary() | frozenset(_ALIASES)
+    every = few | vocabulary() | frozenset[str]().union(*SAME)
     # A measure may be called like a word of a sentence: at first all such words end a value, then only those that must.
-    for said, ending in product(_meanings(_plain(text, ids), ids), (every, few)):
-        scanner = Scanner(said, ids, ending)
-        for form in _forms(tr(LANGUAGE)):
-            found = _Reader(scanner, form).read()
-            if found is not None:
-                return form.kind, found
+    said = [*product(meanings(_plain(text, ids), ids), (every, few))]
+    reserved = every | set(OF_ONE) | set(PLACE_WORDS) | ids.keys()
+    for may_use, note in zip(_allowances(measures, reserved), (reached or Reached(), Reached()), strict=True):
+        for meant, ending in said:
+            scanner = Scanner(meant, ids, ending, lenient=True)
+            for form in _forms(tr(LANGUAGE)):
+                found = _Reader(scanner, form, may_use, note).read()
+                if found is not None:
+                    return form.kind, found
     return None
+
+
+def _allowances(measures: Collection[str], words: Collection[str]) -> tuple[Allowance, Allowance]:
+    """Which measures a value may use, one after the other: those there are; then one besides, if no word of a sentence
+    is called so.
+    """
+    known, taken = frozenset(measures), frozenset(words)
+    return (lambda names: names <= known, lambda names: len(names - known) <= 1 and not names & taken - known)
 
 
 def mended(text: str, ids: Mapping[str, str]) -> str | None:
@@ -221,26 +245,14 @@ def _alternating(parts: list[str]) -> Iterator[tuple[bool, str]]:
     return ((number % 2 == 1, part) for number, part in enumerate(parts))
 
 
-def _meanings(text: str, ids: Mapping[str, str]) -> Iterator[str]:
-    """The text, and what it is in the plan's own words; a figure's name at its beginning is no verb."""
-    if _DIAMETER.search(text):
-        yield _DIAMETER.sub(r"radius \1/2", text)
-    yield text
-    first = _WORD.match(text)
-    for pattern, meant in SYNONYMS:
-        match = re.match(pattern, text.removesuffix("."), re.IGNORECASE)
-        if match is None or (first and first[0] in ids and not match.groupdict()):
-            continue
-        parts = match.groupdict()
-        yield meant.format(**parts) if parts else f"{meant}{text[match.end() :]}"
-
-
 @dataclass(frozen=True, slots=True)
 class _Reader:
     """One attempt at one kind."""
 
     scanner: Scanner
     form: Form
+    may_use: Allowance
+    reached: Reached
 
     def read(self) -> dict[str, Any] | None:
         at = 0
@@ -261,7 +273,7 @@ class _Reader:
         if match is None:
             return None
         said = match[0].lower()
-        meant = {said, _ALIASES.get(said, said), said.removesuffix("s"), f"{said}s"}
+        meant = {said, said.removesuffix("s"), f"{said}s", *_same(said)}
         return match.end() if word in meant else None
 
     def rest(
@@ -270,7 +282,9 @@ class _Reader:
         """The fields that the text says from a position on; `idle` words may still be passed over."""
         at = self.skipped(at)
         if at == len(self.scanner.text):
-            return found if all(self.may_miss(clause) for clause in left) else None
+            missing = [clause for clause in left if not self.may_miss(clause)]
+            self.reached.note("", _leads(missing))
+            return None if missing else found
         for number, clause in enumerate(left):
             if isinstance(clause.slot, Own) and not self.names_here(at, found):
                 continue
@@ -282,11 +296,15 @@ class _Reader:
         match = _WORD.match(self.scanner.text, at)
         if idle and match and match[0].lower() in SMALL:
             return self.rest(match.end(), left, found, idle - 1)
+        self.reached.note(self.scanner.text[at:], _leads(left))
         return None
 
     def names_here(self, at: int, found: Mapping[str, Any]) -> bool:
-        """Whether a name may stand at a position: right behind the verb, or behind a colon or a word that says so."""
-        return not found or bool(_CALLED.search(self.scanner.text, 0, at))
+        """Whether a name may stand at a position: right behind the verb where its sentence has it there, or behind a
+        colon or a word that says so.
+        """
+        first = bool(self.form.clauses) and isinstance(self.form.clauses[0].slot, Own)
+        return (first and not found) or bool(_CALLED.search(self.scanner.text, 0, at))
 
     def may_miss(self, clause: Clause) -> bool:
         """Whether a clause may be left out: the name may, and a field with a usual value."""
@@ -305,11 +323,23 @@ class _Reader:
             start = self.leading(before, at, len(before) - 1)
             said = None if start is None else self.said(clause, self.skipped(start))
             if said is None:
+                if start is not None and start > at and isinstance(clause.slot, Slot):
+                    self.reached.note(self.scanner.text[self.skipped(start) :], clause.slot.kind.expected())
                 continue
             value, end = said
             closed = self.leading(behind, end, 0)
             if closed is not None:
                 yield value, closed
+        if self.needs_no_lead(clause, at):
+            value, end = self.said(clause, at) or ("", at)
+            if end > at:
+                yield value, end
+
+    def needs_no_lead(self, clause: Clause, at: int) -> bool:
+        """Whether a bare number says this: the only length that its kind has."""
+        kinds = [kind for kind in self.form.kind.field_kinds().values() if kind is LENGTH]
+        alone = isinstance(clause.slot, Slot) and clause.slot.kind is LENGTH and len(kinds) == 1
+        return alone and bool(_NUMBER.match(self.scanner.text, at))
 
     def said(self, clause: Clause, at: int) -> tuple[Any, int] | None:
         text = self.scanner.text
@@ -321,6 +351,8 @@ class _Reader:
         try:
             value, end = clause.slot.kind.parse(self.scanner, at)
         except PlanError:
+            return None
+        if not self.may_use(_measures_in(clause.slot.kind, value)):
             return None
         bare = clause.slot.kind is LENGTH and _NUMBER.fullmatch(value)
         return (f"{value}{LENGTH.unit}" if bare else value), end

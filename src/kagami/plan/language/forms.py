@@ -23,6 +23,11 @@ OPENING: Final = ("number", "place", "share", "right", "distance")
 class PhraseError(ExpressionError):
     """Text that is not as it must be; `values["position"]` is the character where it stops making sense."""
 
+    @property
+    def position(self) -> int:
+        """That character."""
+        return int(str(self.values["position"]))
+
 
 def format_phrase(form: str, **values: object) -> str:
     """The form in the language that is spoken now, with its slots filled."""

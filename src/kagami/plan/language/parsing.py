@@ -7,7 +7,7 @@ wrong and what may come next.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cache
 from itertools import pairwise, product
@@ -16,10 +16,11 @@ from typing import Any, Final
 from kagami.plan import limits
 from kagami.plan.errors import ExpressionError, PlanError
 from kagami.plan.fields.scanner import Scanner, SentenceError
-from kagami.plan.language.forgiving import forgiven, mended
+from kagami.plan.language.forgiving import SMALL_WORDS, Reached, forgiven, mended
 from kagami.plan.language.sentences import GUIDE, MUTED, SINGULAR, Own, Slot, Words, sentence_parts
 from kagami.plan.language.translation import LANGUAGE, tr
 from kagami.plan.language.wording import parse_name
+from kagami.plan.messages import listing
 from kagami.plan.steps import KINDS, Step, beginning_with, in_order_of_work
 from kagami.plan.values.expressions import RESERVED
 
@@ -175,8 +176,9 @@ def stop_words_in(kinds: Iterable[type[Step]]) -> frozenset[str]:
     return frozenset(found - RESERVED)
 
 
-def parse_sentence(text: str, ids: Mapping[str, str]) -> Sentence:
-    """Parse a typed sentence; `ids` are those of the figures before it, by name.
+def parse_sentence(text: str, ids: Mapping[str, str], measures: Collection[str] = ()) -> Sentence:
+    """Parse a typed sentence; `ids` are those of the figures before it, by name, `measures` the names of those there
+    are, for what is not quite right.
 
     Raises:
         SentenceError: with the character from which on no kind's sentence fits, and what could stand there.
@@ -196,16 +198,34 @@ def parse_sentence(text: str, ids: Mapping[str, str]) -> Sentence:
         found = _parsed(Scanner(many, ids, stop_words()), _Failure(), kinds)
     if found is not None:
         return found
-    meant = forgiven(text, ids, stop_words())
+    reached = Reached()
+    meant = forgiven(text, ids, stop_words(), measures, reached)
     if meant is not None:
         return Sentence(*meant)
     better = mended(text, ids)
-    if better is not None and (forgiven(better, ids, stop_words()) or _reads(better, ids)):
+    if better is not None and (forgiven(better, ids, stop_words(), measures) or _reads(better, ids)):
         raise SentenceError("did-you-mean", mended=better, position=_differs(text, better))
+    if reached.left is not None and len(reached.left) < len(SMALL_WORDS.sub("", text[failure.at :], count=1)) - 1:
+        raise _stopped(text, reached.left, reached.wanted)
     if failure.error is not None and failure.error.values.get("position") == failure.at:
         raise SentenceError("sentence-stops-at", reason=str(failure.error), position=failure.at)
-    wanted = " or ".join(f"“{word}”" for word in failure.wanted[:8]) or "its end"
-    raise SentenceError("sentence-unread", found=text[failure.at : failure.at + 24], wanted=wanted, position=failure.at)
+    raise _unread(text, failure.at, failure.wanted)
+
+
+def _stopped(text: str, left: str, wanted: Sequence[str]) -> SentenceError:
+    """What is left of a text that was read so far in other words than the plan's."""
+    position = text.rfind(left) if left else len(text)
+    if position < 0:  # articles were taken out of it
+        position = text.rfind(" ", 0, max(0, len(text) - len(left))) + 1
+    return _unread(text, position, wanted)
+
+
+def _unread(text: str, position: int, wanted: Sequence[str]) -> SentenceError:
+    """What cannot stand at a position; words are quoted, things such as “a place” are not."""
+    said = [word if re.match(r"an? ", word) else f"“{word}”" for word in wanted[:8]]
+    found = text[position : position + 24]
+    code = "sentence-unread" if found.strip(" .") else "sentence-breaks-off"
+    return SentenceError(code, found=found, wanted=listing(said, "or") or "its end", position=position)
 
 
 def _read_by_its_opening(text: str, ids: Mapping[str, str]) -> Sentence | None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from kagami.plan.language.directions import offset_words
 from kagami.plan.language.forms import format_phrase
 from kagami.plan.language.spoken import COPY, FORMS, place_text
 from kagami.plan.language.wording import name_text
@@ -65,8 +66,7 @@ def _anchor_words(owner: str, path: str) -> str:
 def _computed_words(reference: OffsetOf | PolarOf | ShareOf, names: Mapping[str, str]) -> str:
     match reference:
         case OffsetOf(origin, right, up):
-            values = {"right": typed_value(right, names), "up": typed_value(up, names)}
-            return format_phrase(FORMS["offset"], **values, origin=_words(origin, names))
+            return offset_words(typed_value(right, names), typed_value(up, names), _words(origin, names))
         case PolarOf(origin, distance, angle):
             values = {"distance": typed_value(distance, names), "angle": typed_value(angle, names)}
             return format_phrase(FORMS["polar"], **values, origin=_words(origin, names))

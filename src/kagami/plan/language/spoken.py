@@ -4,10 +4,12 @@
               | "touch" number "of" name "from" reference | "nearest place of" name "to" reference
               | "half way from" reference "to" reference | value "of the way from" reference "to" reference
               | value "right and" value "up from" reference | value "from" reference "at" value "°"
+              | "(" number "," number ")"
     reading   = ("width" | "height" | "radius" | "area" | "perimeter" | "thickness" | "stem" | "span" | "caps" |
                  "overshoot") "of" name
               | "distance from" reference "to" reference | "gap between" name "and" name
 
+“left” and “down” turn a sign, and either length may be missing (`directions`); two numbers in brackets count from O.
 What is parsed holds names as they are written; `values.stored.by_id` puts the ids of steps in their place.
 """
 
@@ -20,6 +22,7 @@ from functools import lru_cache
 from typing import Any, Final, TypeAlias
 
 from kagami.plan.errors import ExpressionError
+from kagami.plan.language.directions import BY_NUMBER, HEARD, SAID, offset_values
 from kagami.plan.language.forms import PhraseError, SlotParser, parse_phrase
 from kagami.plan.language.translation import LANGUAGE, tr
 from kagami.plan.language.wording import parse_name
@@ -45,10 +48,13 @@ FORMS: Final = {
     "nearest": "nearest place of {figure} to {origin}",
     "between": "half way from {one} to {other}",
     "share": "{share} of the way from {one} to {other}",
-    "offset": "{right} right and {up} up from {origin}",
     "polar": "{distance} from {origin} at {angle}°",
     "anchor": "{place} of {figure}",
 }
+OFFSETS: Final = {**SAID, **HEARD, **BY_NUMBER}
+_KINDS: Final = {form: kind for kind, form in FORMS.items()}
+_PLACES: Final = (*list(FORMS.values())[:-2], *OFFSETS, *list(FORMS.values())[-2:])
+"""All forms of places, in the order in which they are tried."""
 COPY: Final = "copy {number} of {figure}"
 READINGS: Final = {
     **{kind: f"{kind} of {{figure}}" for kind in OF_ONE},
@@ -61,13 +67,14 @@ PLACE_WORDS: Final = (
     *("baseline", "cap", "stem"),
 )
 """The words of anchors; numbers may stand among them."""
-BY_VALUE: Final = ("share", "offset", "polar")
+BY_VALUE: Final = frozenset((FORMS["share"], FORMS["polar"], *OFFSETS))
 """Forms that begin with a value."""
 NUMERIC: Final = frozenset("0123456789.-−(")
-VALUE_STOPS: Final = frozenset({"right", "up", "from", "at", "of", "and", "to"})
+VALUE_STOPS: Final = frozenset(("right", "left", "up", "down", "above", "below", "from", "at", "of", "and", "to"))
 """Words that end a value within a place."""
 _ORIGIN = re.compile(r"O(?![A-Za-z0-9_'-])")
 _NUMBER = re.compile(r"\d+")
+_PAIR = re.compile(r"\(\s*([-−]?[\d.]*\d)\s*u?\s*[,;]\s*([-−]?[\d.]*\d)\s*u?\s*\)")
 _UNKNOWN = re.compile(r"([^\W\d_]+(?: \d+)?)(?= )")
 
 
@@ -104,26 +111,42 @@ def parse_place(text: str, at: int, value_at: ValueParser, depth: int = 0) -> Pa
         raise PhraseError("no-place-here", position=at)
     if origin := _ORIGIN.match(text, at):
         return ParsedPlace(Origin(), origin.end(), ())
-    missed: PhraseError | None = None
-    for kind, form in FORMS.items():
-        phrase = _Phrase(text, value_at, depth)
-        try:
-            found = parse_phrase(text, at, form, phrase.readers(kind))
-        except PhraseError as error:
-            if kind not in BY_VALUE or text[at : at + 1] in NUMERIC:  # a word may yet be the name of a point
-                missed = missed or error  # “crossing 2 of knot” may yet be an anchor of that name
-            continue
-        if found is not None:
-            return ParsedPlace(_reference(kind, found[0]), found[1], tuple(phrase.names))
-    if missed is not None:
-        raise missed
+    if pair := _PAIR.match(text, at):
+        return ParsedPlace(OffsetOf(Origin(), f"{pair[1]}u", f"{pair[2]}u"), pair.end(), ())
+    if found := _by_form(text, at, value_at, depth):
+        return found
     if point := parse_name(text, at):
         return ParsedPlace(Anchored(point[0], OWN_PLACE), point[1], ((at, point[1], point[0]),))
     raise PhraseError("no-place-here", position=at)
 
 
-def _reference(kind: str, slots: Mapping[str, Any]) -> Reference:
-    match kind:
+def _by_form(text: str, at: int, value_at: ValueParser, depth: int) -> ParsedPlace | None:
+    """The reference that is said in one of the forms; of those that begin to fit, that which got furthest complains."""
+    furthest: PhraseError | None = None
+    values: dict[int, tuple[str, int] | None] = {}
+    numeric = text[at : at + 1] in NUMERIC
+    for form in _PLACES:
+        if form in BY_NUMBER and not numeric:
+            continue
+        phrase = _Phrase(text, value_at, depth, values)
+        try:
+            found = parse_phrase(text, at, form, phrase.readers(form))
+        except PhraseError as error:
+            counts = form not in BY_VALUE or numeric  # a word may yet be the name of a point
+            if counts and (furthest is None or error.position > furthest.position):
+                furthest = error  # “crossing 2 of knot” may yet be an anchor of that name
+            continue
+        if found is not None:
+            return ParsedPlace(_reference(form, found[0]), found[1], tuple(phrase.names))
+    if furthest is not None:
+        raise furthest
+    return None
+
+
+def _reference(form: str, slots: Mapping[str, Any]) -> Reference:
+    if form in OFFSETS:
+        return OffsetOf(slots["origin"], *offset_values(slots, OFFSETS[form]))
+    match _KINDS[form]:
         case "crossing":
             return CrossingOf(slots["first"], slots["second"], max(1, slots["number"]))
         case "touch":
@@ -134,8 +157,6 @@ def _reference(kind: str, slots: Mapping[str, Any]) -> Reference:
             return Between(slots["one"], slots["other"])
         case "share":
             return ShareOf(slots["one"], slots["other"], slots["share"])
-        case "offset":
-            return OffsetOf(slots["origin"], slots["right"], slots["up"])
         case "polar":
             return PolarOf(slots["origin"], slots["distance"], slots["angle"])
         case _:
@@ -144,32 +165,37 @@ def _reference(kind: str, slots: Mapping[str, Any]) -> Reference:
 
 
 class _Phrase:
-    """Reads the slots of one phrase and gathers the names in it."""
+    """Reads the slots of one phrase and gathers the names in it; `values` are those that other phrases read already."""
 
-    def __init__(self, text: str, value_at: ValueParser, depth: int) -> None:
+    def __init__(
+        self, text: str, value_at: ValueParser, depth: int, values: dict[int, tuple[str, int] | None] | None = None
+    ) -> None:
         self.text, self.value_at, self.depth = text, value_at, depth
+        self.values = {} if values is None else values
         self.names: list[tuple[int, int, str]] = []
 
-    def readers(self, kind: str) -> dict[str, SlotParser]:
-        """A reader for each slot of a form of a kind."""
+    def readers(self, form: str) -> dict[str, SlotParser]:
+        """A reader for each slot of a form."""
         return {
             "number": self.number,
             "place": self.place,
-            "figure": self.figure_or_copy if kind == "anchor" else self.figure,
+            "figure": self.figure_or_copy if form == FORMS["anchor"] else self.figure,
             "first": self.figure,
             "second": self.figure,
             "origin": self.reference,
             "one": self.reference,
             "other": self.reference,
-            **dict.fromkeys(("share", "right", "up", "distance", "angle"), self.value),
+            **dict.fromkeys(("share", "right", "across", "up", "rise", "distance", "angle"), self.value),
         }
 
     def value(self, at: int) -> tuple[str, int] | None:
         """A value that stands before one of the words of places."""
-        try:
-            return self.value_at(self.text, at, VALUE_STOPS)
-        except ExpressionError:
-            return None
+        if at not in self.values:
+            try:
+                self.values[at] = self.value_at(self.text, at, VALUE_STOPS)
+            except ExpressionError:
+                self.values[at] = None
+        return self.values[at]
 
     def number(self, at: int) -> tuple[int, int] | None:
         found = _NUMBER.match(self.text, at)
@@ -254,7 +280,7 @@ def parse_reading(text: str, at: int, value_at: ValueParser) -> ParsedReading | 
     """
     for kind, form in READINGS.items():
         phrase = _Phrase(text, value_at, 0)
-        found = parse_phrase(text, at, form, phrase.readers(kind))
+        found = parse_phrase(text, at, form, phrase.readers(form))
         if found is None:
             continue
         slots, end = found

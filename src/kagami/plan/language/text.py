@@ -228,7 +228,8 @@ def _named(name: str, entries: list[dict[str, Any]]) -> dict[str, Any]:
 def _read_instead(name: str, text: str, plan: Plan, data: dict[str, Any]) -> None:
     """A step that is said anew in a variant."""
     variant = _named(name, data["variants"])
-    sentence = parse_sentence(text, {step.name: step.id for step in plan.steps})
+    measures = {measure["name"] for measure in data["measures"]}
+    sentence = parse_sentence(text, {step.name: step.id for step in plan.steps}, measures)
     step = next((one for one in plan.steps if one.name == sentence.fields.get("name")), None)
     if step is None or type(step) is not sentence.kind:
         raise TextError("instead-of-nothing", name=str(sentence.fields.get("name", "")))
@@ -250,7 +251,8 @@ def _read_step(line: str, plan: Plan, data: dict[str, Any]) -> Plan:
     text = line[given.end() :] if given else line
     for former, word in FORMER.items():
         text = re.sub(rf"^{former}(?= )", word, text)
-    sentence = parse_sentence(text, {step.name: step.id for step in plan.steps})
+    measures = {measure["name"] for measure in data["measures"]}
+    sentence = parse_sentence(text, {step.name: step.id for step in plan.steps}, measures)
     fields = dict(sentence.fields)
     name = fields.pop("name", None) or free_name(plan, sentence.kind.noun)
     identifier = given[1] if given else free_id(plan, name)

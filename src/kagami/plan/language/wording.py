@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from typing import Final
 
-BARE: Final = re.compile(r"[A-Za-z][A-Za-z0-9'_-]*(?: \d+)?")
+BARE: Final = re.compile(r"[A-Za-z][A-Za-z0-9'_-]*(?: \d+(?!\w|\.\d))?")
 QUOTES: Final = ("“", "”")
 _QUOTED = re.compile(r"[“\"]([^“”\"]+)[”\"]")
 

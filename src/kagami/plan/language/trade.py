@@ -1,0 +1,122 @@
+"""What people of the trade say in place of the plan's own words, in English; patterns do not heed capitals."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Collection, Iterator
+from typing import Final
+
+_LENGTH: Final = r"-?(?:\d+(?:\.\d+)?|\.\d+)(?!\d)(?:(?!x\d)[A-Za-z]\w*)?"
+"""A number with the unit or the measure that is written on to it."""
+_WAY: Final = r"(?:to )?(?:the )?(?P<{0}>left|right|up|down)(?:wards?)?"
+
+BEGINNINGS: Final = (
+    (r"(?P<body>.+?)\s+minus\s+(?P<take>.+)", "From {body} take {take}"),
+    (r"(?P<one>.+?)\s+plus\s+(?P<other>.+)", "Unite {one} and {other}"),
+    (r"line from\b", "Segment from"),
+    (r"(?:horizontal|level) line(?P<rest>.*)", "Line {rest} at 0°"),
+    (r"(?:vertical|upright) line(?P<rest>.*)", "Line {rest} at 90°"),
+    (r"(?:rectangle|rect)\b", "Box"),
+    (r"ellipse\b", "Oval"),
+    (r"(?:disc|disk)\b", "Circle"),
+    (r"(?:doughnut|annulus)\b", "Ring"),
+    (r"(?:triangle)\b", "Polygon of 3 sides"),
+    (r"(?:pentagon)\b", "Polygon of 5 sides"),
+    (r"(?:hexagon)\b", "Polygon of 6 sides"),
+    (r"(?:heptagon)\b", "Polygon of 7 sides"),
+    (r"(?:octagon)\b", "Polygon of 8 sides"),
+    (r"(?:mirror|flip)\b", "Reflect"),
+    (r"(?:merge|join|combine|add)\b", "Unite"),
+    (r"(?:repeat|array)\b", "Turn"),
+    (r"(?:shift|translate)\b", "Move"),
+    (r"(?:resize|enlarge|shrink)\b", "Scale"),
+    (r"(?:fillet)\b", "Round"),
+    (r"(?:write|type|letter|text|words)\b(?= [“\"])", "Set"),
+    (r"(?:the )?letters of (?P<body>.+?) one by one", "Take the letters of {body} one by one"),
+    (r"hold (?P<body>.+?) (?P<by>[\d.]+\s*u?) (?:from|off) (?P<edge>.+)", "Hold {body} at {by} from {edge}"),
+    (r"(?:stroke along|thicken)\b", "Band"),
+    (r"band along\b", "Band on"),
+    (r"(?:axes|axis|centrelines|centerlines|center lines)\b", "Centre lines"),
+    (r"(?:subtract|cut|remove)\s+(?P<take>.+?)\s+(?:from|out of)\s+(?P<body>.+)", "From {body} take {take}"),
+    (r"(?:intersect|intersection of)\s+(?P<all>.+)", "Keep what {all} have in common"),
+    (r"(?:exclude|exclusion of)\s+(?P<all>.+)", "Of {all} leave out every second overlap"),
+)
+"""What is said at the beginning, or for a sentence as a whole, and what it means."""
+SAME: Final = (
+    frozenset(("high", "height")),
+    frozenset(("wide", "width")),
+    frozenset(("long", "length")),
+    frozenset(("round", "around", "about")),
+    frozenset(("copies", "times")),
+    frozenset(("radius", "r")),
+    frozenset(("centre", "center")),
+)
+"""Words that are said for each other."""
+
+
+def _directed(found: re.Match[str]) -> str:
+    """Lengths with their directions, in any order, as the plan says them: right and up."""
+    right = up = "0u"
+    for value, way in _lengths(found["ways"]):
+        turned = f"-{value}" if way in ("left", "down") else value
+        turned = turned.removeprefix("--")
+        right, up = (turned, up) if way in ("left", "right") else (right, turned)
+    return f"{found['head']} {right} right and {up} up{found['tail']}"
+
+
+_ONE_WAY: Final = (
+    rf"(?:{_WAY.format('way')}(?: by)? (?P<after>{_LENGTH})|(?P<before>{_LENGTH}) {_WAY.format('behind')})"
+)
+_WAYS: Final = re.sub(r"\?P<\w+>", "?:", _ONE_WAY)
+
+
+def _lengths(text: str) -> Iterator[tuple[str, str]]:
+    for one in re.finditer(_ONE_WAY, text, re.IGNORECASE):
+        value = (one["after"] or one["before"]).strip()
+        yield (f"{value}u" if value[-1].isdigit() else value), (one["way"] or one["behind"]).lower()
+
+
+_Rewritten = str | Callable[[re.Match[str]], str]
+PHRASES: Final[tuple[tuple[str, _Rewritten], ...]] = (
+    (
+        r"^((?:circle|disc|disk|arc|wedge)\b.*?) (?:with |of )?(?:diameter|d)\b(?: of| =|=)? ?(\d[\d.]*\s*u?|\w+)",
+        r"\1 radius \2/2",
+    ),
+    (r"^regular ", ""),
+    (r"^(\d+)[- ]point(?:ed|s)? star\b", r"Star of \1 points"),
+    (rf"^((?:box|rect|rectangle|oval|ellipse)\b.*?) ({_LENGTH}) ?(?:by|x|×) ?({_LENGTH})", r"\1 \2 wide and \3 high"),
+    (r"^((?:star|\d+)\b.*?) radius ", r"\1 tips "),
+    (rf"^(offset .+?) (?:outwards?|outside)(?: by)? ({_LENGTH})", r"\1 by \2"),
+    (rf"^(offset .+? by {_LENGTH}) (?:outwards?|outside)\b", r"\1"),
+    (rf"^(offset .+?) (?:inwards?|inside)(?: by)? ({_LENGTH})", r"\1 by -\2"),
+    (rf"^(offset .+?) by ({_LENGTH}) (?:inwards?|inside)\b", r"\1 by -\2"),
+    (r"^((?:scale|resize|enlarge|shrink) .+?) (?:by|to) ([\d.]+) ?%", r"\1 by \2/100"),
+    (r"^((?:scale|resize|enlarge|shrink) .+?) (\d[\d.]*)$", r"\1 by \2"),
+    (r"\b(on|at|from|round|around|about) (?:the )?(?:centre|center|middle|origin)\b(?! of)", r"\1 O"),
+    (
+        r"^(?P<head>(?:move|shift|translate|march|point) ?.*?)(?: by)? "
+        rf"(?P<ways>{_WAYS}(?:,? and {_WAYS})?)(?P<tail>.*)$",
+        _directed,
+    ),
+    (rf"^((?:move|shift|translate|march) .+?)(?: by)? ({_LENGTH})$", r"\1 by \2 right"),
+    (r"^(march .+?),? (\d+)(?: copies| times)?$", r"\1, \2 altogether"),
+)
+"""What is said within a sentence, and what it means; one after the other, each once."""
+
+
+def meanings(text: str, names: Collection[str]) -> Iterator[str]:
+    """What a text may mean in the plan's own words, the likeliest first; a figure's name (of `names`) at its beginning
+    is no verb.
+    """
+    smoothed = text.removesuffix(".")
+    for pattern, meant in PHRASES:
+        smoothed = re.sub(pattern, meant, smoothed, count=1, flags=re.IGNORECASE)
+    for said in dict.fromkeys((smoothed, text)):
+        yield said
+        first = re.match(r"[^\W\d_]+", said)
+        for pattern, instead in BEGINNINGS:
+            match = re.match(pattern, said.removesuffix("."), re.IGNORECASE)
+            if match is None or (first and first[0] in names and not match.groupdict()):
+                continue
+            parts = match.groupdict()
+            yield instead.format(**parts) if parts else f"{instead}{said[match.end() :]}"

@@ -71,6 +71,8 @@ class Slip:
     """What a press on the sheet gives it, in words; empty where it is not begun there."""
     aside: str = ""
     """What else can be done with it there, in words."""
+    regions: bool = False
+    """Whether what it keeps is pressed on there, as soon as it stands."""
 
 
 def verbs() -> tuple[tuple[str, tuple[Family, ...]], ...]:
@@ -129,10 +131,25 @@ def draw_slip(
             tokens.append(Token("words", _("the regions chosen on the sheet")))
         else:
             tokens.append(slot_token(step, part, result, names, hues))
-    aside = _("Or click a piece on the sheet, near the line that is to divide it") if kind == "split" else ""
+    regions = any(not kind.typed for kind in cls.field_kinds().values())
     return Slip(
-        kind, tr(cls.title), tuple(tokens), bool(cls.release), bool(cls.presses), bool(cls.trail), _press(cls), aside
+        kind,
+        tr(cls.title),
+        tuple(tokens),
+        bool(cls.release),
+        bool(cls.presses),
+        bool(cls.trail),
+        _press(cls),
+        _aside(kind, regions),
+        regions,
     )
+
+
+def _aside(kind: str, regions: bool) -> str:
+    """What is done on the sheet besides, in words."""
+    if kind == "split":
+        return _("Or click a piece on the sheet, near the line that is to divide it")
+    return _("Click the regions on the sheet that are to be kept, or draw a line across them") if regions else ""
 
 
 def _press(cls: type[Step]) -> str:

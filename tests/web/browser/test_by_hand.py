@@ -275,7 +275,7 @@ class Placing(HandCase):
             [
                 "Circle circle on O with radius 5u.",
                 "Bar bar from top of circle to bottom of circle, 1u wide.",
-                "Box box, 2u wide and 3u high, its bottom left on -9u right and -9u up from O, turned by 0°.",
+                "Box box, 2u wide and 3u high, its bottom left on 9u left and 9u down from O, turned by 0°.",
                 "Turn box round O, 6 copies: turned.",
             ],
         )
@@ -318,7 +318,7 @@ class Placing(HandCase):
         for place in ((-1, 3), (-4, 3), (-4, 6), (-1, 3)):
             page.mouse.click(*self.at(*place))
         self.settled(3)
-        self.assertIn("Path path 2, closed, through -1u right and 3u up", self.sentences(mark)[-1])
+        self.assertIn("Path path 2, closed, through 1u left and 3u up", self.sentences(mark)[-1])
 
     def test_a_stroke_is_drawn_by_hand_and_becomes_few_curves(self) -> None:
         mark = self.bench("Circle a on O with radius 2u.\n")

@@ -6,6 +6,7 @@ import { choosing } from "./chooser.js";
 import { chooseBeside } from "./chosen.js";
 import { activeStep } from "./handles.js";
 import { tell } from "./pill.js";
+import { looking } from "./server.js";
 
 const FAR = 4;
 const INERT = ".handle, .dot, .region, .over";
@@ -23,8 +24,11 @@ export function stepsAt(x, y, kind) {
   return found;
 }
 
+// A step is looked at with its handles, or its regions where it keeps some; none at all where `step` is empty.
 export async function openStep(step) {
-  await lookAt({ step });
+  const carve = step && document.querySelector(`#plan [data-step="${CSS.escape(step)}"] .kept`) !== null;
+  const { view } = looking();
+  await lookAt({ step, view: carve ? "regions" : view === "regions" ? "both" : view });
 }
 
 async function choose(event) {

@@ -1,7 +1,7 @@
 // What is chosen: the open step and those chosen beside it. One line of the strip offers what can be done with them.
 
 import { activeStep } from "./handles.js";
-import { openSlip } from "./slip.js";
+import { currentSlip, openSlip } from "./slip.js";
 import { word } from "./words.js";
 
 // First what is done most often; the rest stands in its chapter.
@@ -58,13 +58,22 @@ export function lineOf(steps, lead) {
   return [names, ...verbs(steps).map(buttonOf), again];
 }
 
+// What a press on the sheet gives the step that is begun.
+function inHand() {
+  const slip = currentSlip();
+  if (!slip?.dataset.says) return null;
+  const title = document.createElement("i");
+  title.textContent = `${slip.dataset.title}:`;
+  return [title, " ", slip.dataset.says];
+}
+
 function show() {
   // Another step was opened: what was chosen beside the one before is let go.
   if (activeStep() !== last) beside = [];
   last = activeStep();
   const line = document.querySelector(".verbs .with");
   const steps = chosen();
-  line.replaceChildren(...(steps.length > 0 ? lineOf(steps, line.dataset.lead) : [line.dataset.empty]));
+  line.replaceChildren(...(inHand() || (steps.length > 0 ? lineOf(steps, line.dataset.lead) : [line.dataset.empty])));
   for (const element of document.querySelectorAll(".line.chosen, .step.chosen")) element.classList.remove("chosen");
   for (const step of steps) {
     document.getElementById(`l-${step}`)?.classList.add("chosen");
@@ -77,6 +86,6 @@ export function watchChosen() {
     const verb = event.target.closest("[data-with]");
     if (verb) openSlip(verb.dataset.with, chosen().join(" "));
   });
-  document.addEventListener("bench:shown", show);
+  for (const kind of ["bench:shown", "bench:slip-opened", "bench:slip-closed"]) document.addEventListener(kind, show);
   show();
 }

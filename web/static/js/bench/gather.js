@@ -2,7 +2,7 @@
 
 import { make } from "./changes.js";
 import { leftOut } from "./cut.js";
-import { along, watchLeavingOff } from "./gesture.js";
+import { along, hold, watchLeavingOff } from "./gesture.js";
 import { tell } from "./pill.js";
 import { pinching } from "./pan.js";
 import { looking } from "./server.js";
@@ -41,7 +41,7 @@ function onDown(event) {
 function onMove(event) {
   if (!held || event.pointerId !== held.pointer) return;
   if (!held.far && Math.hypot(event.clientX - held.from.clientX, event.clientY - held.from.clientY) < FAR) return;
-  if (!held.far) document.getElementById("drawing").setPointerCapture(event.pointerId);
+  if (!held.far) hold(event);
   held.far = true;
   cross(event);
   show(event.altKey);

@@ -9,6 +9,15 @@ export function* along(from, to) {
   for (let k = 1; k <= steps; k += 1) yield [from.clientX + (dx * k) / steps, from.clientY + (dy * k) / steps];
 }
 
+// The sheet hears of a pointer until it is let go, wherever it goes; a finger may be gone by the time it is asked.
+export function hold(event) {
+  try {
+    document.getElementById("drawing").setPointerCapture(event.pointerId);
+  } catch (error) {
+    if (error.name !== "NotFoundError") throw error;
+  }
+}
+
 // Escape, a second finger and whatever takes the pointer away leave a gesture off; `under` says whether one is under way.
 export function watchLeavingOff(sheet, under, leaveOff) {
   const leave = () => under() && leaveOff();

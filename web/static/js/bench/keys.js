@@ -1,6 +1,7 @@
 // Keys for the whole page: a letter begins a sentence, signs zoom, pages walk the needle, Delete takes the open step out.
 
-import { lookAt, make } from "./changes.js";
+import { make } from "./changes.js";
+import { openStep } from "./choose.js";
 import { choosing } from "./chooser.js";
 import { openHelp } from "./help.js";
 import { chosen } from "./chosen.js";
@@ -35,7 +36,7 @@ const ACTS = {
   PageUp: () => walkNeedle(-1),
   PageDown: () => walkNeedle(1),
   Delete: () => chosen().length > 0 && make("remove-steps", { steps: chosen() }, null),
-  Escape: () => activeStep() && lookAt({ step: "" }),
+  Escape: () => activeStep() && openStep(""),
 };
 
 export function watchKeys() {

@@ -4,8 +4,9 @@ import { lookAt, make, makeLeft, walk } from "./changes.js";
 import { openChooser, take, watchChooser } from "./chooser.js";
 import { cut, watchCutting } from "./cut.js";
 import { watchChecks } from "./checks.js";
+import { watchEarly } from "./early.js";
 import { watchFields } from "./fields.js";
-import { watchChoosing } from "./choose.js";
+import { openStep, watchChoosing } from "./choose.js";
 import { watchChosen } from "./chosen.js";
 import { duplicate, watchClipboard } from "./clipboard.js";
 import { fold, watchFolds } from "./folds.js";
@@ -42,10 +43,7 @@ const plan = document.getElementById("plan");
 const sheet = document.getElementById("sheet");
 
 function activate(step) {
-  const carve = document.querySelector(`[data-step="${CSS.escape(step)}"] .kept`) !== null;
-  const same = looking().step === step;
-  const view = carve && !same ? "regions" : looking().view === "regions" ? "both" : looking().view;
-  return lookAt({ step: same ? "" : step, view });
+  return openStep(looking().step === step ? "" : step);
 }
 
 function openForm(button) {
@@ -134,6 +132,7 @@ watchSlip(plan);
 watchTyped(plan);
 watchChooser(plan);
 watchView();
+watchEarly(sheet);
 watchPan(sheet);
 watchPlacing(sheet, plan);
 watchTrail(sheet);

@@ -2,7 +2,7 @@
 
 import { make } from "./changes.js";
 import { choosing } from "./chooser.js";
-import { watchLeavingOff } from "./gesture.js";
+import { hold, watchLeavingOff } from "./gesture.js";
 import { tryOut } from "./live.js";
 import { pinching } from "./pan.js";
 import { tell } from "./pill.js";
@@ -53,7 +53,7 @@ function onDown(event) {
   ring(null);
   const given = { step_kind: slip.dataset.kind, fields: fieldsOf(slip), start: placeOf(event), nth, ...position() };
   held = { pointer: event.pointerId, given, pressed: [event.clientX, event.clientY], slip };
-  document.getElementById("drawing").setPointerCapture(event.pointerId);
+  hold(event);
   if (!slip.dataset.release) preview("draw-step", { ...given, end: null, scale: scale(), free: event.altKey });
 }
 

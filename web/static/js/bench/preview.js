@@ -120,8 +120,8 @@ function shown(answer) {
     showFaults(answer.faults, kept);
     showHandles(answer.handles);
     if (answer.said) tell(answer.ties?.length > 0 ? `${answer.said} · ${word("tie")} ${answer.ties.map((tie) => tie.said).join(", ")}` : answer.said);
-  } else if (TOLD.includes(answer.kind)) {
-    tell(answer.error);
+  } else {
+    tell(TOLD.includes(answer.kind) ? answer.error : "");
   }
   if (!answer.more) takeBack(kept);
 }

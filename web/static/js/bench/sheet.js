@@ -5,6 +5,7 @@ import { choosing, picked } from "./chooser.js";
 import { leftOut } from "./cut.js";
 import { hush, tell } from "./pill.js";
 import * as server from "./server.js";
+import { currentSlip } from "./slip.js";
 
 function lightStep(step, on) {
   if (!step) return;
@@ -69,7 +70,8 @@ function onClick(event) {
   const line = event.target.closest(".line");
   if (line && choosing()?.what === "figures") return picked(line.dataset.step);
   const region = event.target.closest(".region");
-  if (region) return pick(region);
+  // While a step is begun on the sheet, a press is for that.
+  if (region && !currentSlip()) return pick(region);
   return undefined;
 }
 

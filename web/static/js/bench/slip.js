@@ -5,6 +5,13 @@ import { focusTyping } from "./line.js";
 import { refused } from "./messages.js";
 import * as server from "./server.js";
 
+let onItsWay = null;
+
+// A promise of whether the slip that was asked for came; null when none was.
+export function opening() {
+  return onItsWay;
+}
+
 export function currentSlip() {
   return document.querySelector("form.slip");
 }
@@ -16,6 +23,13 @@ export function closeSlip() {
 
 // `figures` are those to begin with; `fields` what stood in a slip that is opened again.
 export async function openSlip(kind, figures, fields) {
+  const mine = open(kind, figures, fields);
+  onItsWay = mine;
+  await mine;
+  if (onItsWay === mine) onItsWay = null;
+}
+
+async function open(kind, figures, fields) {
   closeSlip();
   try {
     const asked = fields ? { fields: JSON.stringify(fields) } : figures ? { figures } : {};
@@ -32,8 +46,10 @@ export async function openSlip(kind, figures, fields) {
     }
     (slip.querySelector("input.value:not(.own), .slot") || slip.querySelector("input")).focus();
     document.dispatchEvent(new CustomEvent("bench:slip-opened", { detail: { kind } }));
+    return true;
   } catch (error) {
     refused(error, null, null);
+    return false;
   }
 }
 
@@ -47,7 +63,8 @@ export function fieldsOf(slip) {
   return fields;
 }
 
-async function submit(slip) {
+// The step is added as the slip says it; whether it was.
+export async function add(slip) {
   const given = { step_kind: slip.dataset.kind, fields: fieldsOf(slip) };
   const { needle } = server.looking();
   if (needle) given.position = Number(needle);
@@ -55,17 +72,18 @@ async function submit(slip) {
   const made = await make("add-step", given, slip.querySelector("input.value:not(.own)") || slip.querySelector(".slot"));
   if (!made) {
     delete slip.dataset.done;
-    return;
+    return false;
   }
   closeSlip();
   focusTyping();
+  return true;
 }
 
 export function watchSlip(plan) {
   plan.addEventListener("submit", (event) => {
     if (!event.target.matches("form.slip")) return;
     event.preventDefault();
-    submit(event.target);
+    add(event.target);
   });
   plan.addEventListener("keydown", (event) => {
     if (event.key !== "Escape" || !event.target.closest("form.slip") || document.querySelector(".chooser")) return;

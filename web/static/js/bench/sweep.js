@@ -5,7 +5,7 @@ import { openStep, stepsAt } from "./choose.js";
 import { chooseBeside } from "./chosen.js";
 import { choosing } from "./chooser.js";
 import { make } from "./changes.js";
-import { along, watchLeavingOff } from "./gesture.js";
+import { along, hold, watchLeavingOff } from "./gesture.js";
 import { pinching } from "./pan.js";
 import { tell } from "./pill.js";
 import { preview, takeAllBack } from "./preview.js";
@@ -61,7 +61,7 @@ function onMove(event) {
     held.line.setAttribute("class", "sweep");
     held.line.append(document.createElementNS(SVG, "path"));
     event.currentTarget.append(held.line);
-    document.getElementById("drawing").setPointerCapture(event.pointerId);
+    hold(event);
   }
   cross(event);
   draw(event);

@@ -2,7 +2,7 @@
 
 import { make } from "./changes.js";
 import { choosing } from "./chooser.js";
-import { watchLeavingOff } from "./gesture.js";
+import { hold, watchLeavingOff } from "./gesture.js";
 import { focusTyping } from "./line.js";
 import { pinching } from "./pan.js";
 import { tell } from "./pill.js";
@@ -67,7 +67,7 @@ function onDown(event) {
     return;
   }
   stroke = { pointer: event.pointerId, way: [placeOf(event)], last: event };
-  document.getElementById("drawing").setPointerCapture(event.pointerId);
+  hold(event);
 }
 
 function onMove(event) {

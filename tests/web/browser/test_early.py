@@ -1,0 +1,144 @@
+"""What a hand does before the page is ready: while a slip is on its way, and on regions of a step not yet added."""
+
+from __future__ import annotations
+
+import time
+
+from playwright.sync_api import Route, expect
+
+from tests.web.browser.test_by_hand import HandCase
+
+TWO = "Circle low on O with radius 3u.\nCircle high on 3u right from O with radius 3u.\n"
+
+
+class BeforeTheSlip(HandCase):
+    def late_slip(self, seconds: float) -> None:
+        def answer(route: Route) -> None:
+            time.sleep(seconds)
+            route.continue_()
+
+        self.page.route("**/slip/**", answer)
+
+    def test_a_press_before_the_slip_came_begins_the_step_all_the_same(self) -> None:
+        mark = self.bench(TWO)
+        self.late_slip(0.5)
+        self.page.locator('.chapter [data-verb="circle"]').click()
+        self.sweep((-4, -4), (-6, -4))
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "Circle circle on 4u left and 4u down from O with radius 2u.")
+
+    def test_a_hand_still_down_when_it_comes_goes_on_drawing(self) -> None:
+        mark = self.bench(TWO)
+        self.late_slip(0.4)
+        mouse = self.page.mouse
+        self.page.locator('.chapter [data-verb="circle"]').click()
+        mouse.move(*self.at(-4, -4))
+        mouse.down()
+        mouse.move(*self.at(-5, -4), steps=3)
+        expect(self.page.locator(".line.tried .hair")).to_have_count(1)
+        mouse.move(*self.at(-7, -4), steps=3)
+        mouse.up()
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "Circle circle on 4u left and 4u down from O with radius 3u.")
+
+    def test_a_finger_that_is_gone_when_it_comes_has_drawn_all_the_same(self) -> None:
+        mark = self.bench(TWO)
+        self.late_slip(0.4)
+        self.page.locator('.chapter [data-verb="circle"]').click()
+        (x, y), (to_x, to_y) = self.at(-4, -4), self.at(-6, -4)
+        touch = self.page.context.new_cdp_session(self.page)
+        touch.send("Input.dispatchTouchEvent", {"type": "touchStart", "touchPoints": [{"x": x, "y": y}]})
+        for share in (0.3, 0.7, 1.0):
+            place = {"x": x + share * (to_x - x), "y": y + share * (to_y - y)}
+            touch.send("Input.dispatchTouchEvent", {"type": "touchMove", "touchPoints": [place]})
+        touch.send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "Circle circle on 4u left and 4u down from O with radius 2u.")
+
+    def test_a_press_for_a_slip_that_never_came_does_nothing(self) -> None:
+        mark = self.bench(TWO)
+        self.page.route("**/slip/**", lambda route: route.fulfill(status=500, body="no"))
+        self.page.locator('.chapter [data-verb="circle"]').click()
+        self.sweep((-4, -4), (-6, -4))
+        expect(self.page.locator(".banner")).to_be_visible()
+        self.assertEqual(len(self.stored(mark).steps), 2)
+        expect(self.page.locator(".sweep")).to_have_count(0)
+        self.complaints.clear()  # the browser's own line about the answer
+
+
+class BeforeTheRegions(HandCase):
+    def carve(self) -> None:
+        self.verb("carve")
+        expect(self.page.locator(".with")).to_contain_text("Click the regions on the sheet that are to be kept")
+
+    def test_a_click_on_the_sheet_adds_the_step_and_keeps_what_it_was_made_on(self) -> None:
+        mark = self.bench(TWO)
+        self.carve()
+        self.click_sheet(1.5, 0)
+        self.settled(3)
+        (pick,) = self.stored(mark).steps[-1].picks
+        self.assertEqual(set(pick.cover), {"low", "high"})
+        self.click_sheet(-1.5, 0)
+        self.settled(4)
+        self.assertEqual(len(self.stored(mark).steps[-1].picks), 2)
+
+    def test_a_line_across_regions_gathers_them(self) -> None:
+        mark = self.bench(TWO)
+        self.carve()
+        self.sweep((-2, 0), (5, 0))
+        self.settled(3)
+        self.assertEqual(len(self.stored(mark).steps[-1].picks), 3)
+
+    def test_a_slow_click_keeps_one_though_the_step_came_in_between(self) -> None:
+        mark = self.bench(TWO)
+        self.carve()
+        mouse = self.page.mouse
+        mouse.move(*self.at(1.5, 0))
+        mouse.down()
+        expect(self.page.locator(".region")).to_have_count(3)
+        mouse.up()
+        self.settled(3)
+        self.assertEqual(len(self.stored(mark).steps[-1].picks), 1)
+
+    def test_what_cannot_be_added_says_so_and_keeps_nothing(self) -> None:
+        mark = self.bench(TWO)
+        self.carve()
+        self.page.locator(".slip .own").fill("low")
+        self.click_sheet(1.5, 0)
+        expect(self.page.locator(".slip .fault")).to_be_visible()
+        self.assertEqual(len(self.stored(mark).steps), 2)
+        self.complaints.clear()
+
+
+class BesideRegions(HandCase):
+    CUT = TWO + "Of low and high keep nothing, the rest dropped: piece cut.\n"
+
+    def test_places_of_a_path_choose_no_region_that_lies_under_them(self) -> None:
+        mark = self.bench(self.CUT, "?view=regions")
+        self.verb("path")
+        for place in ((-2, 0), (1.5, 0), (4, 0)):
+            self.page.mouse.click(*self.at(*place))
+        self.page.keyboard.press("Enter")
+        self.settled(2)
+        self.assertEqual(self.stored(mark).step("cut").picks, ())
+        self.assertEqual(len(self.stored(mark).steps), 4)
+
+    def test_regions_give_way_to_handles_when_another_step_is_opened_or_none(self) -> None:
+        self.bench(self.CUT, "?step=cut&view=regions")
+        page = self.page
+        expect(page.locator(".region")).to_have_count(3)
+        page.locator("#s-low .sentence").click(position={"x": 3, "y": 3})
+        expect(page.locator(".handle")).not_to_have_count(0)
+        expect(page.locator(".region")).to_have_count(0)
+        page.locator("#s-cut .sentence").click(position={"x": 3, "y": 3})
+        expect(page.locator(".region")).to_have_count(3)
+        page.keyboard.press("Escape")
+        expect(page.locator(".region")).to_have_count(0)
+
+    def test_a_line_that_can_no_longer_be_read_says_nothing_of_what_it_was(self) -> None:
+        self.bench(TWO)
+        line = self.page.locator(".typing .sentence-input")
+        line.fill("Circle eye on O with radius 1u")
+        expect(self.page.locator("#pill")).to_contain_text("Circle eye on O")
+        line.fill("Circle eye on O beside it")
+        expect(self.page.locator("#pill")).to_be_hidden()

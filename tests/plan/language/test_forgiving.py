@@ -75,6 +75,15 @@ MEANT = {
     "offset disc by 0.5 outward": "Offset disc by 0.5u, 1 step, corners mitred: offset.",
     "offset disc inside 0.5": "Offset disc by -0.5u, 1 step, corners mitred: offset.",
     "band along disc 0.5 wide": "Band band, 0.5u wide, on disc, ends butt and corners mitred.",
+    "round corners of disc by 0.3": "Round all corners of disc by 0.3u: rounded.",
+    "turn moon 8": "Turn moon round O, 8 copies: turned.",
+    "mirror moon over axis": "Reflect moon across axis, the original kept: reflected.",
+    "inset disc 0.5": "Offset disc by -0.5u, 1 step, corners mitred: offset.",
+    "outline disc 0.5": "Band band, 0.5u wide, on disc, ends butt and corners mitred.",
+    "half circle radius 3": "Wedge wedge on O with radius 3u from 0° to 180°.",
+    "divide disc by axis": "Split disc along axis: pieces pieces.",
+    "distribute moon from O to top of disc 5 times": "Spread moon from O to top of disc, 5 altogether: row.",
+    "circle through O, (2, 0) and top of disc": "Circle circle through the places O, 2u right from O and top of disc.",
     "disc plus moon": "Unite disc and moon: piece piece.",
 }
 STOPPED = {
@@ -137,7 +146,7 @@ class Forgiving(TestCase):
 
     def test_a_value_is_made_of_measures_that_there_are_or_of_one_to_come(self) -> None:
         self.assertEqual(said("circle radius reach/2 on O"), "Circle circle on O with radius reach/2.")
-        for text in ("turn moon over disc 12", "offset disc by 0.5 moon", "circle radius thickness 1"):
+        for text in ("ring 5 3", "square 3 rotated 45", "offset disc by 0.5 moon", "circle radius thickness 1"):
             with self.subTest(text), self.assertRaises(SentenceError):
                 said(text)
 

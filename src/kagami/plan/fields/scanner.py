@@ -87,9 +87,14 @@ class Scanner:
     def place(self, at: int) -> tuple[str, int]:
         """A place, as a reference."""
         parsed = parse_place(self.text, at, parse_value_at)
-        for start, _, name in parsed.names:
-            self.identify(name, start)
-        return write_reference(by_id(parsed.reference, lambda name: self.ids[name])), parsed.end
+        end, ids = parsed.end, self.ids
+        for start, stop, name in parsed.names:
+            word = name.partition(" ")[0]
+            if self.lenient and stop == end and name not in ids and word in ids:
+                end, ids = start + len(word), {**ids, name: ids[word]}
+            elif name not in ids:
+                self.identify(name, start)
+        return write_reference(by_id(parsed.reference, lambda name: ids[name])), end
 
     def figure(self, at: int) -> tuple[str, int]:
         """A figure's id, with the selection of its copies where one is written."""

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import difflib
 import re
-from collections.abc import Callable, Collection, Iterable, Iterator, Mapping
+from collections.abc import Callable, Collection, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cache
 from itertools import product
@@ -45,8 +45,10 @@ ASIDE: Final = frozenset(("degrees", "degree", "deg", "called", "named"))
 _LEADS: Final = r"(?:on|of|with|from|at|through)\b"
 _ARTICLE_AS_NAME: Final = re.compile(rf"an?\s+{_LEADS}")
 """A figure called “a”, as figures are in geometry."""
-Allowance: TypeAlias = Callable[[frozenset[str]], bool]
-"""Whether a value may use measures of these names."""
+Allowance: TypeAlias = Callable[[str], bool]
+"""Whether a value may use the measures that it does."""
+_SIDE_BY_SIDE: Final = re.compile(r"\d \d")
+"""Two numbers, which are meant for two fields rather than multiplied."""
 _NUMBER: Final = re.compile(r"-?\d+(?:\.\d+)?")
 _CALLED: Final = re.compile(r"(?::|\bcalled|\bnamed)\s*$", re.IGNORECASE)
 _CLOSE: Final = 0.75
@@ -87,10 +89,9 @@ class Form:
     clauses: tuple[Clause, ...]
 
 
-def _measures_in(kind: FieldKind, value: Any) -> frozenset[str]:
-    """The measures that a value, or the lengths in a place, are made of."""
-    texts = (value,) if isinstance(kind, ValueKind) else values_of(parse_reference(value)) if kind.is_place else ()
-    return frozenset().union(*(parse_value(text).names for text in texts))
+def _values_in(kind: FieldKind, value: Any) -> tuple[str, ...]:
+    """The values that a field, or a place in it, is made of."""
+    return (value,) if isinstance(kind, ValueKind) else values_of(parse_reference(value)) if kind.is_place else ()
 
 
 def _leads(clauses: Iterable[Clause]) -> Iterator[str]:
@@ -115,7 +116,9 @@ def _form(kind: type[Step]) -> Form:
             verb = _words(part.text)
         else:
             own, *others = re.split(rf"[,:]| {re.escape(tr('and'))} ", part.text, maxsplit=1)
-            if others or part.text.rstrip().endswith("."):
+            if isinstance(clauses[-1].slot, Own):
+                pending = _words(part.text)  # the name may be missing, and what stands behind it leads on
+            elif others or part.text.rstrip().endswith("."):
                 clauses[-1] = replace(clauses[-1], behind=_words(own))
                 pending = _words(others[0]) if others else ()
             else:
@@ -161,6 +164,8 @@ class Reached:
 
     left: str | None = None
     wanted: list[str] = field(default_factory=list)
+    turned_down: bool = False
+    """Whether a value was turned down for the measures in it."""
 
     def note(self, left: str, words: Iterable[str]) -> None:
         """One attempt stopped before this, where these words could have stood."""
@@ -189,13 +194,22 @@ def forgiven(
     # A measure may be called like a word of a sentence: at first all such words end a value, then only those that must.
     said = [*product(meanings(_plain(text, ids), ids), (every, few))]
     reserved = every | set(OF_ONE) | set(PLACE_WORDS) | ids.keys()
-    for may_use, note in zip(_allowances(measures, reserved), (reached or Reached(), Reached()), strict=True):
-        for meant, ending in said:
-            scanner = Scanner(meant, ids, ending, lenient=True)
-            for form in _forms(tr(LANGUAGE)):
-                found = _Reader(scanner, form, may_use, note).read()
-                if found is not None:
-                    return form.kind, found
+    known, one_more = _allowances(measures, reserved)
+    reached = reached or Reached()
+    found = _read(said, ids, known, reached)
+    return _read(said, ids, one_more, Reached()) if found is None and reached.turned_down else found
+
+
+def _read(
+    said: Sequence[tuple[str, frozenset[str]]], ids: Mapping[str, str], may_use: Allowance, reached: Reached
+) -> tuple[type[Step], dict[str, Any]] | None:
+    """What the first of several texts means that means something; each stands with the words that end a value in it."""
+    for meant, ending in said:
+        scanner = Scanner(meant, ids, ending, lenient=True)
+        for form in _forms(tr(LANGUAGE)):
+            found = _Reader(scanner, form, may_use, reached).read()
+            if found is not None:
+                return form.kind, found
     return None
 
 
@@ -204,7 +218,12 @@ def _allowances(measures: Collection[str], words: Collection[str]) -> tuple[Allo
     is called so.
     """
     known, taken = frozenset(measures), frozenset(words)
-    return (lambda names: names <= known, lambda names: len(names - known) <= 1 and not names & taken - known)
+
+    def with_one_more(value: str) -> bool:
+        others = parse_value(value).names - known
+        return len(others) <= 1 and not any(name in taken or re.search(rf"{name} \d", value) for name in others)
+
+    return (lambda value: parse_value(value).names <= known), with_one_more
 
 
 def mended(text: str, ids: Mapping[str, str]) -> str | None:
@@ -352,7 +371,11 @@ class _Reader:
             value, end = clause.slot.kind.parse(self.scanner, at)
         except PlanError:
             return None
-        if not self.may_use(_measures_in(clause.slot.kind, value)):
+        values = _values_in(clause.slot.kind, value)
+        if any(_SIDE_BY_SIDE.search(one) for one in values):
+            return None
+        if not all(map(self.may_use, values)):
+            self.reached.turned_down = True
             return None
         bare = clause.slot.kind is LENGTH and _NUMBER.fullmatch(value)
         return (f"{value}{LENGTH.unit}" if bare else value), end

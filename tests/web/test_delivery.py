@@ -67,12 +67,25 @@ class Page(Case):
         mark = self.mark()
         page = self.page(mark)
         self.assertIn("Begin with one", page)
+        self.assertEqual((page.count('value="Variant '), page.count('class="tile"')), (4, 4))
+        self.assertRegex(page, r"As it is built: [\d.]+ mm wide and [\d.]+ mm high\.")
         self.send(
             "delivery-change", mark, kind="add-variant", text="Variant “one ink”, in one colour: nothing changed."
         )
         page = self.page(mark)
         self.assertIn("one ink", page)
         self.assertIn("vennik-light-trust-beams-one-ink.svg", page)
+        self.assertEqual(
+            re.findall(r'value="(Variant \S+)', page), ["Variant full:", "Variant reversed,", "Variant small,"]
+        )
+        for text in ("full:", "reversed, reversed, on its plate:", "small, below 24 px:"):
+            self.send("delivery-change", mark, kind="add-variant", text=f"Variant {text} nothing changed.")
+        self.assertNotIn('value="Variant ', self.page(mark))
+
+    def test_a_mark_without_ink_is_begun_with_nothing(self) -> None:
+        page = self.page(self.marked("Line axis through O at 90°.\n"))
+        self.assertIn("there is nothing to deliver", page)
+        self.assertNotIn('value="Variant ', page)
 
     def test_every_form_of_the_page_changes_the_plan(self) -> None:
         mark = self.marked()
@@ -107,6 +120,10 @@ class Page(Case):
             (
                 {"kind": "set-variant", "name": "small", "field": "below", "value": "24"},
                 lambda plan: plan.variant("small").below == 24,
+            ),
+            (
+                {"kind": "set-variant", "name": "small", "field": "below", "value": ""},
+                lambda plan: plan.variant("small").below == 0,
             ),
             (
                 {"kind": "set-variant", "name": "small", "field": "note", "value": "For maps."},

@@ -1,6 +1,7 @@
 """What the Delivery page shows of a plan: work for evaluators (see `web.evaluation.door`)."""
 
 from dataclasses import dataclass
+from typing import Final
 
 from django.utils.translation import gettext as _
 
@@ -14,7 +15,7 @@ from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.forms import clear_of, formed, ground_of, line_of, sizes_of
 from kagami.plan.evaluation.ink import ink_box
 from kagami.plan.language.sentences import write_sentence
-from kagami.plan.language.variants import variant_text
+from kagami.plan.language.variants import parse_variant, variant_text
 from kagami.plan.messages import number_text
 from kagami.plan.steps import Step
 from kagami.plan.values.stored import typed_value
@@ -23,6 +24,14 @@ from kagami.plan.variants.variant import AS_IT_IS, FORMATS, FORMS, OUTLINED, Pac
 from kagami.plan.variants.varying import varied_step
 from web.delivery.files import files_planned, purpose_of
 from web.pictures.picture import PICTURE, Picture, picture_from
+
+BEGINNINGS: Final = (
+    "Variant full: nothing changed.",
+    "Variant “one ink”, in one colour: nothing changed.",
+    "Variant reversed, reversed, on its plate: nothing changed.",
+    "Variant small, below 24 px: nothing changed; clear 0u; as svg, png, icons.",
+)
+"""The variants that a mark is most often begun with."""
 
 
 @dataclass(frozen=True)
@@ -74,10 +83,21 @@ class Looked:
 
 
 @dataclass(frozen=True)
+class Beginning:
+    """A variant that most marks have: the sentence that makes it, what it is, and how it looks where it is shown."""
+
+    text: str
+    words: str
+    line: Line | None = None
+
+
+@dataclass(frozen=True)
 class Spread:
     """All that the page needs of a plan."""
 
     lines: tuple[Line, ...]
+    beginnings: tuple[Beginning, ...]
+    """Those that there are none of yet."""
     at: Looked | None
     files: tuple[tuple[str, str], ...]
     """Files of the variant that is looked at: name and what each is for."""
@@ -89,6 +109,7 @@ class Spread:
     pixels: str
     height: str
     own_height: str
+    own_width: str
     colourways: tuple[str, ...]
     forms: tuple[str, ...]
     formats: tuple[str, ...]
@@ -107,6 +128,7 @@ def spread_of(plan: Plan, cache: Cache, brand: str, at: str, file: str) -> Sprea
     box = ink_box(formed(result, None))
     return Spread(
         lines=lines_of(plan, cache),
+        beginnings=_beginnings(plan, cache) if box is not None else (),
         at=_looked(plan, cache, variant) if variant is not None else None,
         files=tuple((one.name, purpose_of(one)) for one in own),
         file=shown.name if shown else "",
@@ -116,11 +138,23 @@ def spread_of(plan: Plan, cache: Cache, brand: str, at: str, file: str) -> Sprea
         pixels=", ".join(str(size) for size in package.pixels),
         height=package.height,
         own_height=f"{number_text(box.height * plan.module.size)} {plan.module.unit}" if box else "",
+        own_width=f"{number_text(box.width * plan.module.size)} {plan.module.unit}" if box else "",
         colourways=tuple(one.name for one in plan.colourways),
         forms=FORMS,
         formats=FORMATS,
         inked=box is not None,
         sound=result.sound,
+    )
+
+
+def _beginnings(plan: Plan, cache: Cache) -> tuple[Beginning, ...]:
+    words = (_("the mark as it is"), _("in one colour"), _("reversed, on its plate"), _("a small one"))
+    usual = [(parse_variant(text, {}), text, said) for text, said in zip(BEGINNINGS, words, strict=True)]
+    alike = {(one.form, bool(one.below)) for one in plan.variants}
+    return tuple(
+        Beginning(text, said, None if plan.variants else _line(plan, cache, variant))
+        for variant, text, said in usual
+        if (variant.form, bool(variant.below)) not in alike and plan.variant(variant.name) is None
     )
 
 

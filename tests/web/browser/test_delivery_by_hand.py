@@ -62,7 +62,10 @@ class DeliveryByHand(BrowserCase):
         expect(page.locator(".spoken")).to_contain_text("#e2a93b")
         self.to("Delivery")
         self.press("the mark as it is")
+        expect(page.locator(".matrix")).to_contain_text("full")
+        page.locator(".one").evaluate("column => column.scrollTo(0, column.scrollHeight)")
         self.press("+ variant")
+        expect(page.get_by_label("name of the variant")).to_be_in_viewport()  # another one is read from its top
         page.get_by_label("name of the variant").fill("dark")
         page.keyboard.press("Enter")
         expect(page.locator(".matrix")).to_contain_text("dark")

@@ -22,6 +22,11 @@ export function whenPut(work) {
   told = work;
 }
 
+// What the page looks at: another one is read from its top.
+function at() {
+  return main.querySelector('[aria-current="true"]')?.getAttribute("href");
+}
+
 function put(html, address, sent, since) {
   const focused = document.activeElement;
   const key = focused?.dataset?.key;
@@ -32,11 +37,13 @@ function put(html, address, sent, since) {
   if (!fresh) return false;
   const newer = [...main.querySelectorAll("input.value")].filter((field) => (typedAt.get(keyOf(field)) ?? 0) > since);
   const kept = new Map(newer.map((field) => [keyOf(field), field.value]));
+  const lookedAt = at();
   const scrolled = [...main.querySelectorAll(".wall, .one")].map((place) => place.scrollTop);
   const open = [...main.querySelectorAll("details")].map((one) => one.open);
   Idiomorph.morph(main, fresh.innerHTML, { morphStyle: "innerHTML" });
   Idiomorph.morph(document.getElementById("progress"), page.getElementById("progress").innerHTML, { morphStyle: "innerHTML" });
   [...main.querySelectorAll(".wall, .one")].forEach((place, k) => (place.scrollTop = scrolled[k]));
+  if (at() !== lookedAt) main.querySelector(".one")?.scrollTo(0, 0);
   [...main.querySelectorAll("details")].forEach((one, k) => (one.open = open[k] ?? false));
   for (const field of main.querySelectorAll("input.value")) field.value = kept.get(keyOf(field)) ?? field.defaultValue;
   history.replaceState(null, "", address);

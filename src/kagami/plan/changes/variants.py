@@ -105,9 +105,9 @@ def _form(_plan: Plan, given: Given) -> str:
 
 
 def _below(_plan: Plan, given: Given) -> int:
-    text = given.text("value")
+    text = given.text("value") or "0"
     if not text.isdecimal() or int(text) > 1024:
-        raise ChangeRefused("bad-change", path="below", reason="is a number of pixels from 0 to 1024")
+        raise ChangeRefused("bad-change", path="below", reason="is a number of pixels up to 1024, or empty")
     return int(text)
 
 

@@ -6,6 +6,7 @@ from unittest import TestCase
 
 from kagami.plan.changes.change import change
 from kagami.plan.document import Plan
+from kagami.plan.errors import PlanError
 from kagami.plan.fields.scanner import SentenceError
 from kagami.plan.language.text import parse_text, write_text
 from kagami.plan.steps import KINDS
@@ -84,6 +85,20 @@ MEANT = {
     "divide disc by axis": "Split disc along axis: pieces pieces.",
     "distribute moon from O to top of disc 5 times": "Spread moon from O to top of disc, 5 altogether: row.",
     "circle through O, (2, 0) and top of disc": "Circle circle through the places O, 2u right from O and top of disc.",
+    "ring 4 to 5": "Ring ring on O from radius 4u to 5u.",
+    "ring part from 0 to 90 radius 3 to 4": "Ring part “ring part” on O from radius 3u to 4u, from 0° to 90°.",
+    "weave disc and moon": "Weave disc and moon, 0.8u wide, ends butt and corners mitred, with gap 0.15u, turning "
+    "over nothing: weave.",
+    "cut disc with moon": "From disc take moon: piece piece.",
+    "disc without moon": "From disc take moon: piece piece.",
+    "split disc by axis": "Split disc along axis: pieces pieces.",
+    "copy moon 5 times round O": "Turn moon round O, 5 copies: turned.",
+    "repeat moon 4 times 2 to the right": "March moon by 2u right and 0u up, 4 altogether: row.",
+    "place moon on top of disc": "Place moon with centre of moon on top of disc: placed.",
+    "put left of moon at top of disc": "Place moon with left of moon on top of disc: placed.",
+    "guide circle 5": "Circle circle on O with radius 5u, as a guide.",
+    "circle 5 as guide": "Circle circle on O with radius 5u, as a guide.",
+    "guide line at 45": "Line line through O at 45°.",
     "disc plus moon": "Unite disc and moon: piece piece.",
 }
 STOPPED = {
@@ -91,7 +106,7 @@ STOPPED = {
     "flip moon horizontally": "horizontally",
     "box 4 wide, 2 high, rounded 0.5": "rounded 0.5",
     "arc from top of disc to left of disc": "left of disc",
-    "ring of radius 4 thickness 1": "thickness 1",
+    "ring of radius 4 thickness 1": "4 thickness 1",
 }
 """What is understood up to these words."""
 
@@ -132,6 +147,27 @@ class Forgiving(TestCase):
             with self.subTest(text), self.assertRaises(SentenceError) as caught:
                 said(text)
             self.assertNotEqual(caught.exception.code, "did-you-mean")
+
+    def test_a_name_with_its_value_is_a_measure_or_a_tone(self) -> None:
+        plan = parse_text(PLAN)
+        for text in (
+            "reach = 2 gap + 1u",
+            "let lean be = 3",
+            "night = #1f2c4a",
+            "Measure: lean = 30.",
+            "pale = 20% lighter than night",
+        ):
+            try:
+                plan = change(plan, "add-sentence", {"text": text}).plan
+            except SentenceError:
+                self.assertIn("be =", text)
+        self.assertEqual(
+            [f"{one.name} {one.value}" for one in plan.measures], ["gap 0.25u", "reach 2 gap + 1u", "lean 30"]
+        )
+        self.assertEqual([tone.name for tone in plan.tones], ["night", "pale"])
+        for text in ("gap = 1u", "x = ", "x = )", "night = #123456"):
+            with self.subTest(text), self.assertRaises(PlanError):
+                change(plan, "add-sentence", {"text": text})
 
     def test_what_is_not_understood_is_told_apart_from_what_is(self) -> None:
         for text, words in STOPPED.items():

@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
+from typing import Final
 
 from kagami.plan import limits
 from kagami.plan.changes.given import Changed, Given
+from kagami.plan.changes.measures import add_measure
+from kagami.plan.changes.tones import add_tone
 from kagami.plan.document import Plan, from_data
-from kagami.plan.errors import ChangeRefused
+from kagami.plan.errors import ChangeRefused, ExpressionError
 from kagami.plan.fields.scanner import SentenceError
 from kagami.plan.fields.values import ValueKind
 from kagami.plan.language.parsing import Sentence, parse_sentence
@@ -15,11 +19,21 @@ from kagami.plan.language.translation import tr
 from kagami.plan.naming import free_id, free_name, require_name
 from kagami.plan.places.references import NearestOf, parse_reference, write_reference
 from kagami.plan.steps import kind_of
-from kagami.plan.values.expressions import figures_in
+from kagami.plan.values.expressions import figures_in, parse_value
+
+_NAMED: Final = re.compile(r"(?:[Mm]easure:? |[Tt]one:? |[Ll]et )?([^\W\d_]\w*) ?= ?(.+?)\.?")
+"""What is typed for a measure or a tone."""
+_COLOUR: Final = re.compile(r"#|\w+\(|\d[\d.]*\s?%")
+"""How a colour begins that is no value."""
 
 
 def add_sentence(plan: Plan, given: Given) -> Changed:
-    """A new step from a typed sentence `text` at `position`; without a name in it, it gets a free one."""
+    """A new step from a typed sentence `text` at `position`; without a name in it, it gets a free one. What says that a
+    name is a value is a measure, or a tone.
+    """
+    named = _NAMED.fullmatch(given.text("text", limits.SENTENCE_LENGTH))
+    if named is not None:
+        return _named_value(plan, Given({"name": named[1], "value": named[2]}, given.cache))
     if len(plan.steps) >= limits.STEPS:
         raise ChangeRefused("too-many", what="steps", most=limits.STEPS)
     position = given.position(plan)
@@ -32,6 +46,17 @@ def add_sentence(plan: Plan, given: Given) -> Changed:
     data = plan.model_dump(mode="json")
     data["steps"].insert(position, entry)
     return Changed(from_data(data), f"{tr(sentence.kind.title)}: {name}", entry["id"])
+
+
+def _named_value(plan: Plan, given: Given) -> Changed:
+    """A measure where the value can be computed with, or else a tone."""
+    try:
+        parse_value(given.text("value", limits.SENTENCE_LENGTH))
+    except ExpressionError as error:
+        if _COLOUR.match(given.text("value")):
+            return add_tone(plan, given)
+        raise SentenceError("sentence-stops-at", reason=str(error), position=0) from error
+    return add_measure(plan, given)
 
 
 def retype_step(plan: Plan, given: Given) -> Changed:

@@ -10,34 +10,27 @@ from __future__ import annotations
 import difflib
 import re
 from collections.abc import Callable, Collection, Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, field, replace
-from functools import cache
+from dataclasses import dataclass, field
 from itertools import product
 from typing import Any, Final, TypeAlias
 
 from kagami.plan.errors import PlanError
+from kagami.plan.fields.figures import FiguresKind
 from kagami.plan.fields.kind import FieldKind
 from kagami.plan.fields.scanner import Scanner
 from kagami.plan.fields.values import LENGTH, ValueKind
-from kagami.plan.language.sentences import Own, Slot, Words, sentence_parts
+from kagami.plan.language.clauses import SMALL, Clause, Form, forms_of, vocabulary, words_of
+from kagami.plan.language.sentences import Own, Slot
 from kagami.plan.language.spoken import OF_ONE, PLACE_WORDS
-from kagami.plan.language.trade import SAME, meanings
+from kagami.plan.language.trade import SAME, meanings, without_guide
 from kagami.plan.language.translation import LANGUAGE, tr
-from kagami.plan.language.wording import parse_name
+from kagami.plan.language.wording import QUOTES, parse_name
 from kagami.plan.places.references import parse_reference, values_of
-from kagami.plan.steps import Step, in_order_of_work
+from kagami.plan.steps import Step
 from kagami.plan.values.expressions import parse_value
 
-# fmt: off
-SMALL: Final = frozenset((
-    "a", "an", "the", "with", "on", "of", "by", "at", "its", "it", "from", "to", "in", "is", "and", "as", "has",
-    "having", "round", "over", "for", "centred", "centered", "placed",
-))
-# fmt: on
-"""Words that say little: they may be missing, or stand where none is asked for."""
 _SKIPPED: Final = re.compile(r"(?:[\s,.;:°%=]|degrees?\b|deg\b|called\b|named\b)*", re.IGNORECASE)
 _WORD: Final = re.compile(r"[^\W\d_]+")
-SMALL_WORDS: Final = re.compile(rf"(?:\s*\b(?:{'|'.join(sorted(SMALL))})\b)*\s*", re.IGNORECASE)
 _QUOTED: Final = re.compile(r"(“[^”]*”|\"[^\"]*\")")
 """Names and words in quotes: they are as they are."""
 ASIDE: Final = frozenset(("degrees", "degree", "deg", "called", "named"))
@@ -60,33 +53,8 @@ MOST_LENGTH: Final = 300
 """Longer sentences are read as they stand, or not at all."""
 
 
-@dataclass(frozen=True, slots=True)
-class Clause:
-    """A field with the words before and behind it that tell it from others."""
-
-    slot: Slot | Own
-    before: tuple[str, ...]
-    behind: tuple[str, ...]
-
-    @property
-    def field(self) -> str:
-        """The field's name."""
-        return "name" if isinstance(self.slot, Own) else self.slot.field
-
-    def leads(self) -> list[str]:
-        """What it can begin with; nothing for a name, which may always be missing."""
-        if isinstance(self.slot, Own):
-            return []
-        return [" ".join(self.before)] if self.before else self.slot.kind.expected()
-
-
-@dataclass(frozen=True, slots=True)
-class Form:
-    """A kind's sentence: its first words, and its clauses in order."""
-
-    kind: type[Step]
-    verb: tuple[str, ...]
-    clauses: tuple[Clause, ...]
+def _same(word: str) -> frozenset[str]:
+    return frozenset().union(*(words for words in SAME if word in words))
 
 
 def _values_in(kind: FieldKind, value: Any) -> tuple[str, ...]:
@@ -96,66 +64,6 @@ def _values_in(kind: FieldKind, value: Any) -> tuple[str, ...]:
 
 def _leads(clauses: Iterable[Clause]) -> Iterator[str]:
     return (word for clause in clauses for word in clause.leads())
-
-
-@cache
-def _forms(_language: str) -> tuple[Form, ...]:
-    return tuple(_form(kind) for kind in in_order_of_work())
-
-
-def _form(kind: type[Step]) -> Form:
-    """A kind's sentence in clauses: words behind a field are its own up to a comma or an “and”, then the next one's."""
-    verb: tuple[str, ...] = ()
-    clauses: list[Clause] = []
-    pending: tuple[str, ...] = ()
-    for part in sentence_parts(kind):
-        if not isinstance(part, Words):
-            clauses.append(Clause(part, pending, ()))
-            pending = ()
-        elif not clauses:
-            verb = _words(part.text)
-        else:
-            own, *others = re.split(rf"[,:]| {re.escape(tr('and'))} ", part.text, maxsplit=1)
-            if isinstance(clauses[-1].slot, Own):
-                pending = _words(part.text)  # the name may be missing, and what stands behind it leads on
-            elif others or part.text.rstrip().endswith("."):
-                clauses[-1] = replace(clauses[-1], behind=_words(own))
-                pending = _words(others[0]) if others else ()
-            else:
-                # “sides on”: what stands before a small word belongs to the field before it.
-                words = _words(own)
-                small = next((k for k, word in enumerate(words) if word in SMALL), 0)
-                clauses[-1], pending = replace(clauses[-1], behind=words[:small]), words[small:]
-    # The verb's last words lead to the first field where they are more than the verb.
-    if clauses and len(verb) > 1 and not isinstance(clauses[0].slot, Own):
-        clauses[0] = replace(clauses[0], before=verb[1:])
-        verb = verb[:1]
-    return Form(kind, verb, tuple(clauses))
-
-
-def _words(text: str) -> tuple[str, ...]:
-    return tuple(word.lower() for word in _WORD.findall(text))
-
-
-def _same(word: str) -> frozenset[str]:
-    return frozenset().union(*(words for words in SAME if word in words))
-
-
-def vocabulary() -> frozenset[str]:
-    """All fixed words of sentences, in small letters."""
-    return _vocabulary(tr(LANGUAGE))
-
-
-@cache
-def _vocabulary(language: str) -> frozenset[str]:
-    found: set[str] = set()
-    for form in _forms(language):
-        found.update(form.verb)
-        for clause in form.clauses:
-            found.update(clause.before, clause.behind)
-            if isinstance(clause.slot, Slot):
-                found.update(word for option in clause.slot.kind.words for word in _words(tr(option)))
-    return frozenset(found)
 
 
 @dataclass
@@ -189,6 +97,7 @@ def forgiven(
     """
     if len(text) > MOST_LENGTH:
         return None
+    text, guide = without_guide(text)
     few = stops | SMALL | ASIDE
     every = few | vocabulary() | frozenset[str]().union(*SAME)
     # A measure may be called like a word of a sentence: at first all such words end a value, then only those that must.
@@ -197,7 +106,11 @@ def forgiven(
     known, one_more = _allowances(measures, reserved)
     reached = reached or Reached()
     found = _read(said, ids, known, reached)
-    return _read(said, ids, one_more, Reached()) if found is None and reached.turned_down else found
+    if found is None and reached.turned_down:
+        found = _read(said, ids, one_more, Reached())
+    if found is None or not guide or found[0].always_guide:
+        return found
+    return found[0], {**found[1], "guide": True}
 
 
 def _read(
@@ -206,7 +119,7 @@ def _read(
     """What the first of several texts means that means something; each stands with the words that end a value in it."""
     for meant, ending in said:
         scanner = Scanner(meant, ids, ending, lenient=True)
-        for form in _forms(tr(LANGUAGE)):
+        for form in forms_of(tr(LANGUAGE)):
             found = _Reader(scanner, form, may_use, reached).read()
             if found is not None:
                 return form.kind, found
@@ -308,7 +221,10 @@ class _Reader:
             if isinstance(clause.slot, Own) and not self.names_here(at, found):
                 continue
             for value, end in self.clause(clause, at):
-                others = (*left[:number], *left[number + 1 :])
+                others = (
+                    *left[number + 1 :],
+                    *left[:number],
+                )  # what follows in its sentence is likeliest to follow here
                 more = self.rest(end, others, {**found, clause.field: value}, idle)
                 if more is not None:
                     return more
@@ -333,11 +249,12 @@ class _Reader:
         if clause.slot.kind.is_place and len(places) > 1:
             return False  # of two places neither is the usual one
         info = self.form.kind.model_fields[clause.field]
-        return not info.is_required() and info.default not in ((), None)
+        nothing = isinstance(clause.slot.kind, FiguresKind) and not info.default
+        return not info.is_required() and info.default is not None and not nothing
 
     def clause(self, clause: Clause, at: int) -> Iterator[tuple[Any, int]]:
         """What a clause says at a position, and where it ends."""
-        own = _words(tr(clause.field.replace("_", " ")))
+        own = words_of(tr(clause.field.replace("_", " ")))
         for before, behind in ((clause.before, clause.behind), (own, ())):
             start = self.leading(before, at, len(before) - 1)
             said = None if start is None else self.said(clause, self.skipped(start))
@@ -365,7 +282,8 @@ class _Reader:
         if isinstance(clause.slot, Own):
             found, first = parse_name(text, at), _WORD.match(text, at)
             named = _ARTICLE_AS_NAME.match(text, at)
-            taken = first is not None and not named and first[0].lower() in self.scanner.stops | {"o"}
+            words = self.scanner.stops | {"o"} | self.form.words
+            taken = first is not None and not named and first[0].lower() in words and text[at] not in QUOTES
             return None if found is None or taken or found[0] in self.scanner.ids else found
         try:
             value, end = clause.slot.kind.parse(self.scanner, at)

@@ -16,7 +16,8 @@ from typing import Any, Final
 from kagami.plan import limits
 from kagami.plan.errors import ExpressionError, PlanError
 from kagami.plan.fields.scanner import Scanner, SentenceError
-from kagami.plan.language.forgiving import SMALL_WORDS, Reached, forgiven, mended
+from kagami.plan.language.clauses import SMALL_WORDS
+from kagami.plan.language.forgiving import Reached, forgiven, mended
 from kagami.plan.language.sentences import GUIDE, MUTED, SINGULAR, Own, Slot, Words, sentence_parts
 from kagami.plan.language.translation import LANGUAGE, tr
 from kagami.plan.language.wording import parse_name

@@ -22,7 +22,14 @@ BEGINNINGS: Final = (
     (r"(?:semicircle|half circle|half disc)(?P<rest>.*)", "Wedge {rest} from 0° to 180°"),
     (r"(?:quarter circle|quadrant)(?P<rest>.*)", "Wedge {rest} from 0° to 90°"),
     (r"distribute\b", "Spread"),
-    (r"divide (?P<body>.+?) (?:by|along|with) (?P<line>.+)", "Split {body} along {line}"),
+    (r"(?:cut|trim) (?P<body>.+?) (?:by|with) (?P<take>.+)", "From {body} take {take}"),
+    (r"(?P<body>.+?) without (?P<take>.+)", "From {body} take {take}"),
+    (
+        r"(?:move|put|place) (?P<start>.+?) of (?P<body>.+?) (?:on|onto|to|at) (?P<end>.+)",
+        "Place {body} with {start} of {body} on {end}",
+    ),
+    (r"(?:move|put|place) (?P<body>.+?) (?:on|onto|to|at) (?P<end>.+)", "Place {body} with centre of {body} on {end}"),
+    (r"(?:divide|split) (?P<body>.+?) (?:by|along|with) (?P<line>.+)", "Split {body} along {line}"),
     (r"(?:disc|disk)\b", "Circle"),
     (r"(?:doughnut|annulus)\b", "Ring"),
     (r"(?:triangle)\b", "Polygon of 3 sides"),
@@ -33,6 +40,9 @@ BEGINNINGS: Final = (
     (r"(?:mirror|flip)\b", "Reflect"),
     (r"(?:merge|join|combine|add)\b", "Unite"),
     (r"(?:repeat|array)\b", "Turn"),
+    (r"copy\b(?=.* (?:round|around|about) )", "Turn"),
+    (r"interlace\b", "Weave"),
+    (r"(?:colour|color|paint|tone)\b", "Fill"),
     (r"(?:shift|translate)\b", "Move"),
     (r"(?:resize|enlarge|shrink)\b", "Scale"),
     (r"(?:fillet)\b", "Round"),
@@ -88,10 +98,13 @@ PHRASES: Final[tuple[tuple[str, _Rewritten], ...]] = (
         r"\1 radius \2/2",
     ),
     (r"^regular ", ""),
+    (rf"^(circle\b.*?) ({_LENGTH}) wide", r"\1 radius \2/2"),
+    (rf"^(?:repeat|copy) (.+?) (\d+) times ({_WAYS})", r"march \1 \3, \2 times"),
     (r"^(\d+)[- ]point(?:ed|s)? star\b", r"Star of \1 points"),
     (rf"^((?:box|rect|rectangle|oval|ellipse)\b.*?) ({_LENGTH}) ?(?:by|x|×) ?({_LENGTH})", r"\1 \2 wide and \3 high"),
     (r"^star (\d+)\b(?! *points?)", r"star of \1 points"),
     (r"^(star\b.*?) radius ", r"\1 tips "),
+    (rf"^((?:ring|doughnut|annulus)\b.*?)(?<!from)(?<!radius) ({_LENGTH}) to ({_LENGTH})", r"\1 from \2 to \3"),
     (r"^polygon (\d+)\b(?! *sides?)", r"polygon of \1 sides"),
     (r"^(circle\b.*?) ?through (?!the places)(.+?), (.+?),? and (.+)$", r"\1 through the places \2, \3 and \4"),
     (r"^((?:reflect|mirror|flip) .+?) (?:over|on|in|along|about|at) ", r"\1 across "),
@@ -119,6 +132,21 @@ PHRASES: Final[tuple[tuple[str, _Rewritten], ...]] = (
     (r"^((?:turn|repeat|march|spread|distribute) .+?),? (\d+)$", r"\1, \2 times"),
 )
 """What is said within a sentence, and what it means; one after the other, each once."""
+
+
+_GUIDE: Final = re.compile(
+    r"(?:guide|construction) (?P<said>.+)|(?P<text>.+?),?(?: as)?(?: a)? guide\.?", re.IGNORECASE
+)
+
+
+def without_guide(text: str) -> tuple[str, bool]:
+    """A text without the words that say that it is a guide, and whether it had them.
+
+    >>> without_guide("guide circle 5"), without_guide("circle 5 as a guide"), without_guide("circle 5")
+    (('circle 5', True), ('circle 5', True), ('circle 5', False))
+    """
+    found = _GUIDE.fullmatch(text)
+    return (found["said"] or found["text"], True) if found else (text, False)
 
 
 def meanings(text: str, names: Collection[str]) -> Iterator[str]:

@@ -85,7 +85,7 @@ def preview(
         "texts": dict(_texts(before, after)),
         "fields": dict(_fields(plan, tried)),
         "handles": _handles(tried, after, looks, frame, dragged=meant is not None),
-        "said": said_of(meant, plan) if meant else _new_in_words(new, tried, after) if new else "",
+        "said": said_of(meant, plan) if meant else _new_in_words(new, plan, tried, after),
         "new": new.id if new else "",
         "ties": _ties(plan, given, meant, passing) if meant else [],
         "faults": dict(_faults(before, after)),
@@ -222,8 +222,13 @@ def _ties(plan: Plan, given: Mapping[str, Any], meant: Dragged, cache: Cache) ->
     return [{"kind": tie.kind, "given": tie.given, "said": said[tie.form].format(value=tie.to)} for tie in found]
 
 
-def _new_in_words(step: Step, tried: Plan, after: Result) -> str:
-    """The sentence of a step that would be added, and what would be remarked at it."""
+def _new_in_words(step: Step | None, plan: Plan, tried: Plan, after: Result) -> str:
+    """The sentence of a step that would be added, and what would be remarked at it; or the measure or tone."""
+    if step is None:
+        measures, tones = tried.measures[len(plan.measures) :], tried.tones[len(plan.tones) :]
+        said = [_("Measure {name} = {value}").format(name=one.name, value=one.value) for one in measures]
+        said += [_("Tone {name} = {value}").format(name=one.name, value=one.colour) for one in tones]
+        return ", ".join(said)
     names, outcome = tried.names(), after.outcomes.get(step.id)
     return " ".join([write_sentence(step, names), *(notes_of(outcome, names) if outcome else ())])
 

@@ -135,6 +135,23 @@ class BesideRegions(HandCase):
         page.keyboard.press("Escape")
         expect(page.locator(".region")).to_have_count(0)
 
+    def test_a_measure_is_typed_like_a_sentence(self) -> None:
+        mark = self.bench(TWO)
+        line = self.page.locator(".typing .sentence-input")
+        line.fill("reach = 2u + 1u")
+        expect(self.page.locator("#pill")).to_have_text("Measure reach = 2u + 1u")
+        line.press("Enter")
+        self.settled(2)
+        line.fill("night = #1f2c4a")
+        expect(self.page.locator("#pill")).to_have_text("Tone night = #1f2c4a")
+        line.press("Enter")
+        self.settled(3)
+        expect(line).to_have_value("")
+        plan = self.stored(mark)
+        self.assertEqual(
+            ([one.name for one in plan.measures], [one.name for one in plan.tones]), (["reach"], ["night"])
+        )
+
     def test_a_line_that_can_no_longer_be_read_says_nothing_of_what_it_was(self) -> None:
         self.bench(TWO)
         line = self.page.locator(".typing .sentence-input")

@@ -109,6 +109,18 @@ class Assistive(HandCase):
         expect(self.page.locator(".line.tried")).to_have_count(1)
         self.sound("a path in the making")
 
+    def test_every_verb_is_in_view_on_tablets_too(self) -> None:
+        self.bench(beams().plan)
+        page = self.page
+        for width, height in ((1280, 800), (1100, 800), (1024, 768), (901, 700), (820, 1180), (768, 1024)):
+            page.set_viewport_size({"width": width, "height": height})
+            for chapter in range(page.locator(".chapter-word").count()):
+                page.locator(".chapter-word").nth(chapter).click()
+                words = page.locator(".chapter.open .words")
+                hidden = words.evaluate("words => words.scrollHeight - words.clientHeight")
+                self.assertEqual(hidden, 0, (width, height, chapter))
+            expect(page.locator(".help-word")).to_be_visible()
+
     def test_text_twice_as_large(self) -> None:
         """The size that a browser is set to (WCAG 2.2, 1.4.4) is that of every text, and pages make room for it."""
         devtools = self.page.context.new_cdp_session(self.page)
@@ -127,6 +139,13 @@ class Assistive(HandCase):
                        : box.left < ruler.left || box.right > ruler.right + 1;
         }).length"""
         self.assertEqual(page.evaluate(outside), 0)
+        page.set_viewport_size({"width": 1024, "height": 768})
+        drawn, tools = (page.locator(at).bounding_box() for at in (".lines", ".scale"))
+        assert drawn is not None and tools is not None
+        self.assertGreaterEqual(drawn["y"], tools["y"] + tools["height"])  # what stands over the sheet covers no line
+        name = page.locator("#mark-name").evaluate("field => field.scrollWidth - field.clientWidth")
+        self.assertLessEqual(name, 1)
+        page.set_viewport_size({"width": 1280, "height": 800})
         self.sound("the Bench, text at 200 %")
         page.locator("[data-key=sentence]").fill("Circle far on O with radius 9u.")
         page.keyboard.press("Enter")

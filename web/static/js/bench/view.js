@@ -7,6 +7,9 @@ const LEAST = 0.5;
 const MOST = 4000;
 const EVERY_PX = 64;
 const RULER_PX = 18;
+// Of the sheet's height: what tools over it may take, and the margin that the drawing has by itself.
+const MUCH = 0.1;
+const MARGIN = 0.04;
 const ROUND = [1, 2, 5];
 
 const sheet = document.getElementById("sheet");
@@ -64,6 +67,18 @@ function show(viewBox) {
   for (const svg of [drawing(), document.getElementById("paper")]) svg.setAttribute("viewBox", viewBox);
 }
 
+// Where large text makes them high, what stands over the top of the sheet covers little of what is fitted in.
+function belowTools(box) {
+  const { top, height } = drawing().getBoundingClientRect();
+  const tools = [...sheet.querySelectorAll(".views, .scale")].map((element) => element.getBoundingClientRect().bottom - top);
+  const high = Math.max(...tools);
+  if (high < MUCH * height) return box;
+  const more = Math.min(high - MARGIN * height, height / 2);
+  const [left, up, width, tall] = box.split(" ").map(Number);
+  const room = (tall * more) / (height - more);
+  return `${left} ${up - room} ${width} ${tall + room}`;
+}
+
 function apply() {
   const svg = drawing();
   const { unit, x, y, fit } = frame();
@@ -73,7 +88,7 @@ function apply() {
     const [left, top] = [x + view.x * unit - width / 2, y - view.y * unit - height / 2];
     show(`${left} ${top} ${width} ${height}`);
   } else {
-    show(fit);
+    show(belowTools(fit));
   }
   forgetLayout();
   svg.style.setProperty("--px", String(1 / layout().a));

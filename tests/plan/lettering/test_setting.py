@@ -177,6 +177,12 @@ class Along(TestCase):
         self.assertGreater(start.anchors["baseline-end"].x, 0)
         self.assertLess(end.anchors["baseline-start"].x, 0)
 
+    def test_held_at_the_centre_of_a_circle_they_run_over_its_top(self) -> None:
+        for reading in ("upright", "outward", "inward"):
+            top, centre = (along(place=place, reading=reading) for place in ("top of course", "O"))
+            for name in ("1.foot", "3.head"):
+                self.assertLess(top.anchors[name].distance(centre.anchors[name]), 1e-9, reading)
+
     def test_along_an_open_line_and_an_outline(self) -> None:
         wave = "Outline course, open, drawn from O through 0u, 0u [0u, 0u | 2u, 3u]; 8u, 0u [-2u, -3u | 0u, 0u]."
         figure = along("HINTING", course=wave, place="corner 1 of course", held="start")

@@ -10,6 +10,7 @@ from typing import Final, TypeAlias
 import numpy as np
 
 from kagami.geometry.course import Course, counter_clockwise, course_along
+from kagami.geometry.curves import Arc
 from kagami.geometry.outline import Outline
 from kagami.geometry.point import Point
 from kagami.geometry.tolerance import SAME
@@ -70,7 +71,8 @@ def run_of(along: Along, caps: float) -> Run:
     """
     base = counter_clockwise(along.outline)
     plain = course_along(base)
-    at = plain.nearest(along.place)
+    place = _nearer_to_the_top(base, along.place)
+    at = plain.nearest(place)
     heading = float(plain.places(np.array([at]))[1][0])
     tops_left = _tops_left(along.reading, math.cos(heading), base.closed)
     travel = base if tops_left else base.reversed()
@@ -79,7 +81,16 @@ def run_of(along: Along, caps: float) -> Run:
     beside = along.clear if share == 0 or along.lies == "on" else -along.clear
     course = course_along(travel, beside + (0.5 - share) * caps)
     grows = ((share - 0.5) if tops_left else (0.5 - share)) if base.closed else 0.0
-    return Run(course, course.nearest(along.place), grows)
+    return Run(course, course.nearest(place), grows)
+
+
+def _nearer_to_the_top(outline: Outline, place: Point) -> Point:
+    """The place; or, where it is the centre of a circle, to which no part is nearer than another, one just above it."""
+    arcs = [curve for curve in outline.curves if isinstance(curve, Arc)]
+    circle = outline.closed and len(arcs) == len(outline.curves)
+    if circle and all(arc.centre.distance(place) <= SAME for arc in arcs):
+        return Point(place.x, place.y + arcs[0].radius / 2)
+    return place
 
 
 def _tops_left(reading: str, left_points_up: float, closed: bool) -> bool:

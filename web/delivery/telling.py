@@ -51,7 +51,8 @@ def rows_of(report: Report, where: str) -> Sequence[Row]:
         needless = _("none") if report.needless == 0 else str(report.needless)
         rows.append(Row(_("Nodes, needless ones"), f"{report.nodes}, {needless}", report.needless == 0))
     if report.area_error is not None or report.pixel_error is not None:
-        rows.append(Row(_("Read back against the plan"), held_together(_against(report)), report.sound))
+        # What is wrong stands above as a fault: it may be something else than what is compared here.
+        rows.append(Row(_("Read back against the plan"), held_together(_against(report)), report.sound or None))
     unit = "px" if report.pixels else "mm"
     for label, value in ((_("Narrowest gap {where}"), report.gap), (_("Thinnest part {where}"), report.part)):
         if value is not None:

@@ -33,7 +33,7 @@ TASKS: Final[tuple[tuple[str, Callable[[Plan], bool]], ...]] = (
         lambda plan: any(isinstance(step, Turn) for step in plan.steps),
     ),
     (
-        "Carve: click “keep or drop”, add it, and draw a line across the regions that are to stay.",
+        "Carve: click “keep or drop” and draw a line across the regions that are to stay.",
         lambda plan: any(isinstance(step, Carve) and step.picks for step in plan.steps),
     ),
     (

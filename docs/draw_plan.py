@@ -276,7 +276,8 @@ that is not one word (and perhaps a number) stands in quotes: “old tide line�
 
     place     = O | NAME of a point | anchor of NAME | anchor of copy N of NAME | crossing N of NAME and NAME
               | touch N of NAME from place | nearest place of NAME to place | half way from place to place
-              | VALUE right and VALUE up from place | VALUE from place at VALUE° | VALUE of the way from place to place
+              | VALUE right and VALUE up from place (left and down as well, and one of them alone) | (NUMBER, NUMBER)
+              | VALUE from place at VALUE° | VALUE of the way from place to place
 
 Anchors are words that a figure knows: centre, top, corner 2, side 1, tip 3, start, end … Every figure has the nine
 places of its box (box top left, box centre …) and its nodes (node 5). Crossings and touches are counted from the top

@@ -114,3 +114,15 @@ class Literals(TestCase):
                 if isinstance(node, ast.Constant) and isinstance(node.value, float):
                     small = 0 < abs(node.value) < 1e-2
                     self.assertFalse(small, f"{path}:{node.lineno}: {node.value}")
+
+    def test_choices_among_the_same_words_stand_in_one_order(self) -> None:
+        """`typing` takes such types for one, and gives both the order of whichever was imported first."""
+        orders: dict[frozenset[object], dict[tuple[object, ...], str]] = {}
+        for path in (ROOT / "src").rglob("*.py"):
+            for node in ast.walk(ast.parse(path.read_text())):
+                if isinstance(node, ast.Subscript) and isinstance(node.value, ast.Name) and node.value.id == "Literal":
+                    entries = node.slice.elts if isinstance(node.slice, ast.Tuple) else [node.slice]
+                    words = tuple(entry.value for entry in entries if isinstance(entry, ast.Constant))
+                    orders.setdefault(frozenset(words), {})[words] = f"{path}:{node.lineno}"
+        self.assertGreater(len(orders), 50)
+        self.assertEqual([places for places in orders.values() if len(places) > 1], [])

@@ -55,7 +55,7 @@ class Carve(Step):
     kind: Literal["carve"] = "carve"
     figures: WholeFigureRefs
     picks: Picks = ()
-    rest: Annotated[Literal["dropped", "kept"], CHOICE] = "dropped"
+    rest: Annotated[Literal["kept", "dropped"], CHOICE] = "dropped"
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The kept regions as one shape. A picked region that is gone is remarked upon, and its pick stays."""

@@ -7,6 +7,7 @@ from collections.abc import Mapping
 from typing import Final
 
 from kagami.plan import limits
+from kagami.plan.changes.bare_names import with_places_meant
 from kagami.plan.changes.given import Changed, Given
 from kagami.plan.changes.measures import add_measure
 from kagami.plan.changes.tones import add_tone
@@ -42,6 +43,7 @@ def add_sentence(plan: Plan, given: Given) -> Changed:
     name = str(fields.pop("name", "") or free_name(plan, tr(sentence.kind.noun)))
     require_name(plan, name)
     _require_figures(sentence, given.text("text", limits.SENTENCE_LENGTH), plan.names())
+    fields = with_places_meant(plan, sentence.kind, fields, given.cache)
     entry = {**fields, "kind": kind_of(sentence.kind), "id": free_id(plan, name), "name": name}
     data = plan.model_dump(mode="json")
     data["steps"].insert(position, entry)
@@ -70,6 +72,7 @@ def retype_step(plan: Plan, given: Given) -> Changed:
     name = str(fields.pop("name", "") or step.name)
     require_name(plan, name, step)
     _require_figures(sentence, given.text("text", limits.SENTENCE_LENGTH), plan.names())
+    fields = with_places_meant(plan, sentence.kind, fields, given.cache)
     data = plan.model_dump(mode="json")
     data["steps"][position] = {
         **fields,

@@ -87,6 +87,15 @@ def offset_words(right: str, up: str, origin: str) -> str:
     return format_phrase(form, right=across, up=rise, rise=rise, origin=origin)
 
 
+def sides(right: str, up: str) -> str:
+    """The side of a figure from which lengths right and up are counted, as an anchor; empty where both are told.
+
+    >>> sides("0u", "-gap"), sides("2u", "0u"), sides("2u", "1u")
+    ('bottom', 'right', '')
+    """
+    return {(0, 1): "top", (0, -1): "bottom", (1, 0): "right", (-1, 0): "left"}.get((_sign(right), _sign(up)), "")
+
+
 def _sign(value: str) -> int:
     return 0 if value == NOTHING else -1 if _is_turned(value) else 1
 

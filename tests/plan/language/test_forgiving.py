@@ -148,6 +148,11 @@ class Forgiving(TestCase):
                 said(text)
             self.assertNotEqual(caught.exception.code, "did-you-mean")
 
+    def test_the_middle_of_the_sheet_is_meant_unless_a_figure_is_called_so(self) -> None:
+        self.assertEqual(said("circle 2 on the middle"), "Circle circle on O with radius 2u.")
+        plan = parse_text(PLAN + "Point middle, 1u right and 1u up from O.\n")
+        self.assertEqual(said("circle 2 on middle", plan), "Circle circle on middle with radius 2u.")
+
     def test_a_name_with_its_value_is_a_measure_or_a_tone(self) -> None:
         plan = parse_text(PLAN)
         for text in (

@@ -10,6 +10,11 @@ _LENGTH: Final = r"-?(?:\d+(?:\.\d+)?|\.\d+)(?!\d)(?:(?!x\d)[A-Za-z]\w*)?"
 """A number with the unit or the measure that is written on to it."""
 _WAY: Final = r"(?:to )?(?:the )?(?P<{0}>left|right|up|down)(?:wards?)?"
 
+_MIDDLE: Final = re.compile(
+    r"\b(?P<lead>on|at|from|round|around|about) (?:the )?(?P<word>centre|center|middle|origin)\b(?! of)", re.IGNORECASE
+)
+"""The middle of the sheet, where no figure is called so."""
+
 BEGINNINGS: Final = (
     (r"(?P<body>.+?)\s+minus\s+(?P<take>.+)", "From {body} take {take}"),
     (r"(?P<one>.+?)\s+plus\s+(?P<other>.+)", "Unite {one} and {other}"),
@@ -122,7 +127,6 @@ PHRASES: Final[tuple[tuple[str, _Rewritten], ...]] = (
     ),
     (r"^((?:scale|resize|enlarge|shrink) .+?) (?:by|to) ([\d.]+) ?%", r"\1 by \2/100"),
     (r"^((?:scale|resize|enlarge|shrink) .+?) (\d[\d.]*)$", r"\1 by \2"),
-    (r"\b(on|at|from|round|around|about) (?:the )?(?:centre|center|middle|origin)\b(?! of)", r"\1 O"),
     (
         r"^(?P<head>(?:move|shift|translate|march|point) ?.*?)(?: by)? "
         rf"(?P<ways>{_WAYS}(?:,? and {_WAYS})?)(?P<tail>.*)$",
@@ -153,7 +157,9 @@ def meanings(text: str, names: Collection[str]) -> Iterator[str]:
     """What a text may mean in the plan's own words, the likeliest first; a figure's name (of `names`) at its beginning
     is no verb.
     """
-    smoothed = text.removesuffix(".")
+    smoothed = _MIDDLE.sub(
+        lambda found: found[0] if found["word"] in names else f"{found['lead']} O", text.removesuffix(".")
+    )
     for pattern, meant in PHRASES:
         smoothed = re.sub(pattern, meant, smoothed, count=1, flags=re.IGNORECASE)
     for said in dict.fromkeys((smoothed, text)):

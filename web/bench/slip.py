@@ -73,6 +73,8 @@ class Slip:
     """What else can be done with it there, in words."""
     regions: bool = False
     """Whether what it keeps is pressed on there, as soon as it stands."""
+    picks: bool = False
+    """Whether a press on a figure there fills it in."""
 
 
 def verbs() -> tuple[tuple[str, tuple[Family, ...]], ...]:
@@ -131,7 +133,10 @@ def draw_slip(
             tokens.append(Token("words", _("the regions chosen on the sheet")))
         else:
             tokens.append(slot_token(step, part, result, names, hues))
-    regions = any(not kind.typed for kind in cls.field_kinds().values())
+    kinds = cls.field_kinds().values()
+    regions = any(not kind.typed for kind in kinds)
+    pressed = bool(cls.press or cls.presses or cls.trail or regions or kind == "split")
+    picks = not pressed and any(isinstance(kind, FigureKind | FiguresKind) for kind in kinds)
     return Slip(
         kind,
         tr(cls.title),
@@ -140,16 +145,19 @@ def draw_slip(
         bool(cls.presses),
         bool(cls.trail),
         _press(cls),
-        _aside(kind, regions),
+        _aside(kind, regions, picks),
         regions,
+        picks,
     )
 
 
-def _aside(kind: str, regions: bool) -> str:
+def _aside(kind: str, regions: bool, picks: bool) -> str:
     """What is done on the sheet besides, in words."""
     if kind == "split":
         return _("Or click a piece on the sheet, near the line that is to divide it")
-    return _("Click the regions on the sheet that are to be kept, or draw a line across them") if regions else ""
+    if regions:
+        return _("Click the regions on the sheet that are to be kept, or draw a line across them")
+    return _("Click figures on the sheet to take others, one after the other; Enter adds it") if picks else ""
 
 
 def _press(cls: type[Step]) -> str:

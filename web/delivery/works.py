@@ -15,21 +15,21 @@ from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.forms import clear_of, formed, ground_of, line_of, sizes_of
 from kagami.plan.evaluation.ink import ink_box
 from kagami.plan.language.sentences import write_sentence
-from kagami.plan.language.variants import parse_variant, variant_text
+from kagami.plan.language.variants import variant_text
 from kagami.plan.messages import number_text
 from kagami.plan.steps import Step
 from kagami.plan.values.stored import typed_value
 from kagami.plan.variants.naming import check_pattern
-from kagami.plan.variants.variant import AS_IT_IS, FORMATS, FORMS, OUTLINED, Package, Variant
+from kagami.plan.variants.variant import AS_IT_IS, FORMATS, FORMS, IN_ONE, OUTLINED, REVERSED, Package, Variant
 from kagami.plan.variants.varying import varied_step
 from web.delivery.files import files_planned, purpose_of
 from web.pictures.picture import PICTURE, Picture, picture_from
 
 BEGINNINGS: Final = (
-    "Variant full: nothing changed.",
-    "Variant “one ink”, in one colour: nothing changed.",
-    "Variant reversed, reversed, on its plate: nothing changed.",
-    "Variant small, below 24 px: nothing changed; clear 0u; as svg, png, icons.",
+    Variant(name="full"),
+    Variant(name="one ink", form=IN_ONE),
+    Variant(name="reversed", form=REVERSED, plate=True),
+    Variant(name="small", below=24, clear="0u", formats=("svg", "png", "icons")),
 )
 """The variants that a mark is most often begun with."""
 
@@ -149,11 +149,10 @@ def spread_of(plan: Plan, cache: Cache, brand: str, at: str, file: str) -> Sprea
 
 def _beginnings(plan: Plan, cache: Cache) -> tuple[Beginning, ...]:
     words = (_("the mark as it is"), _("in one colour"), _("reversed, on its plate"), _("a small one"))
-    usual = [(parse_variant(text, {}), text, said) for text, said in zip(BEGINNINGS, words, strict=True)]
     alike = {(one.form, bool(one.below)) for one in plan.variants}
     return tuple(
-        Beginning(text, said, None if plan.variants else _line(plan, cache, variant))
-        for variant, text, said in usual
+        Beginning(variant_text(variant, {}), said, None if plan.variants else _line(plan, cache, variant))
+        for variant, said in zip(BEGINNINGS, words, strict=True)
         if (variant.form, bool(variant.below)) not in alike and plan.variant(variant.name) is None
     )
 

@@ -45,11 +45,26 @@ async function open(kind, figures, fields) {
       if (field.matches("input")) field.size = Math.max(1, value.length);
     }
     (slip.querySelector("input.value:not(.own), .slot") || slip.querySelector("input")).focus();
-    document.dispatchEvent(new CustomEvent("bench:slip-opened", { detail: { kind } }));
+    const given = figures ? figures.split(" ").length : 0;
+    document.dispatchEvent(new CustomEvent("bench:slip-opened", { detail: { kind, given } }));
     return true;
   } catch (error) {
     refused(error, null, null);
     return false;
+  }
+}
+
+// Other figures stand in an open slip, with their signs; what is typed in it stays.
+export async function refill(slip, fields) {
+  try {
+    const holder = document.createElement("div");
+    holder.innerHTML = await server.html(`slip/${slip.dataset.kind}/`, { fields: JSON.stringify(fields) });
+    for (const fresh of holder.querySelectorAll(".slot")) {
+      slip.querySelector(`.slot[data-field="${CSS.escape(fresh.dataset.field)}"]`)?.replaceWith(fresh);
+    }
+    document.dispatchEvent(new CustomEvent("bench:slip-filled"));
+  } catch (error) {
+    refused(error, null, null);
   }
 }
 

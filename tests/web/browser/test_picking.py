@@ -1,0 +1,82 @@
+"""Figures picked on the sheet for a step that is begun: one after the other, hidden ones too."""
+
+from __future__ import annotations
+
+from playwright.sync_api import expect
+
+from tests.web.browser.test_by_hand import HandCase
+
+THREE = (
+    "Circle a on O with radius 3u.\nCircle b on 3u right from O with radius 3u.\n"
+    "Circle c on 1.5u right and 3u up from O with radius 3u.\n"
+)
+
+
+class Picking(HandCase):
+    def slip(self, words: str) -> None:
+        """Wait until the slip's figures are these."""
+        slots = "slots => slots.map(slot => slot.dataset.value).join(' | ')"
+        expect(self.page.locator(".slip .slot").first).to_be_visible()
+        self.page.wait_for_function(
+            f"words => ({slots})([...document.querySelectorAll('.slip .slot')]) === words", arg=words
+        )
+
+    def test_the_body_and_then_what_is_taken_from_it_though_their_ink_is_gone(self) -> None:
+        mark = self.bench(THREE)
+        self.verb("difference")
+        self.slip("a | b c")
+        expect(self.page.locator(".with")).to_contain_text("Click figures on the sheet")
+        self.click_sheet(5.8, 0)
+        self.slip("b | a c")  # what was there before changes places
+        self.click_sheet(-2.8, 0)
+        self.slip("b | a")
+        self.click_sheet(1.5, 5.8)
+        self.slip("b | a c")
+        self.click_sheet(1.5, 5.8)
+        self.slip("b | a")
+        self.page.keyboard.press("Enter")
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "From b take a: piece piece.")
+
+    def test_where_several_lie_together_each_click_takes_one_more(self) -> None:
+        mark = self.bench(THREE)
+        self.verb("union")
+        self.slip("a b c")
+        for words in ("c", "c b", "c b a", "b a"):
+            self.click_sheet(1.5, 1.2)
+            self.slip(words)
+        self.page.locator(".slip button[type=submit]").click()
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "Unite b and a: piece piece.")
+
+    def test_figure_and_line_for_a_reflection(self) -> None:
+        mark = self.bench(THREE + "Line axis through O at 90°.\nLine slant through O at 30°.\n")
+        self.verb("reflect")
+        self.slip("c | slant")
+        self.click_sheet(5.8, 0)
+        self.slip("b | slant")
+        self.click_sheet(0, -6)
+        self.slip("b | axis")
+        self.page.keyboard.press("Enter")
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "Reflect b across axis, the original kept: reflected.")
+
+    def test_with_chosen_figures_only_the_rest_is_asked_for(self) -> None:
+        mark = self.bench(THREE, "?step=a")
+        self.page.locator(".with [data-with=offset]").click()
+        self.slip("a")
+        self.click_sheet(5.8, 0)
+        self.slip("b")
+        self.page.keyboard.press("Escape")
+        expect(self.page.locator(".slip")).to_have_count(0)
+        self.click_sheet(5.8, 0)  # without a slip a click opens
+        expect(self.page.locator("#s-b.active")).to_be_visible()
+        self.assertEqual(len(self.stored(mark).steps), 3)
+
+    def test_a_click_where_nothing_is_changes_nothing(self) -> None:
+        self.bench(THREE)
+        self.verb("union")
+        self.slip("a b c")
+        self.click_sheet(-5.5, -3)
+        self.slip("a b c")
+        expect(self.page.locator(".slip")).to_have_count(1)

@@ -1,0 +1,94 @@
+// While a slip asks for figures and nothing else is given it on the sheet, a click on a figure there fills it: one after
+// the other where it takes single ones; where it takes many, what it began with gives way, and one that is taken already
+// is let go again.
+
+import { choosing } from "./chooser.js";
+import { stepsAt } from "./choose.js";
+import { pinching } from "./pan.js";
+import { currentSlip, fieldsOf, refill } from "./slip.js";
+
+const FAR = 4;
+// The slot that is asked for, and whether what stands in it was picked by hand.
+let asked = 0;
+let own = false;
+let pressed = null;
+
+function slots() {
+  return [...(currentSlip()?.querySelectorAll(".slot.figures") || [])];
+}
+
+function asking(event) {
+  const slip = currentSlip();
+  const here = event.target.closest("#drawing") && !event.target.closest(".dot");
+  return slip?.dataset.picks && !choosing() && !pinching() && here;
+}
+
+function mark() {
+  slots().forEach((slot, k) => slot.classList.toggle("asked", Boolean(currentSlip().dataset.picks) && k === asked));
+}
+
+const valuesOf = (slot) => slot.dataset.value.split(" ").filter(Boolean);
+
+// The figures at a place, the foremost first: lines that are pointed at, then all within whose lines it lies, also those
+// whose ink has gone into what the slip would make.
+function figuresAt(event) {
+  const at = new DOMPoint(event.clientX, event.clientY);
+  const within = [...document.querySelectorAll("#drawing .line:not(.tried)")].reverse().filter((line) => {
+    const hair = line.querySelector(".hair");
+    return hair?.isPointInFill(at.matrixTransform(hair.getScreenCTM().inverse()));
+  });
+  return [...new Set([...stepsAt(event.clientX, event.clientY, "lines").keys(), ...within.map((line) => line.dataset.step)])];
+}
+
+async function pick(event) {
+  const slip = currentSlip();
+  const slot = slots()[asked];
+  const { field, many } = slot.dataset;
+  const before = own ? valuesOf(slot) : [];
+  const was = slot.dataset.value;
+  const others = slots().filter((other) => other !== slot);
+  const picked = others.filter((other) => slots().indexOf(other) < asked);
+  const found = figuresAt(event);
+  const free = found.filter((one) => !before.includes(one) && !picked.some((other) => valuesOf(other).includes(one)));
+  const step = free[0] ?? found.find((one) => before.includes(one));
+  if (!step) return;
+  const values = before.includes(step) ? before.filter((one) => one !== step) : [...before, step];
+  own = Boolean(many);
+  if (!many) asked = Math.min(asked + 1, slots().length - 1);
+  const fields = { ...fieldsOf(slip), [field]: many ? values : step };
+  // What stood elsewhere by itself changes places with what is taken.
+  for (const other of many ? [] : others) {
+    const name = other.dataset.field;
+    const there = valuesOf(other).map((one) => (one === step ? was : one));
+    fields[name] = other.dataset.many ? there : there[0] || "";
+  }
+  await refill(slip, fields);
+  mark();
+  slip.querySelector("button[type=submit]").focus({ preventScroll: true });
+}
+
+export function watchPicking(sheet) {
+  sheet.addEventListener(
+    "pointerdown",
+    (event) => {
+      pressed = event.button === 0 && asking(event) ? [event.clientX, event.clientY] : null;
+      if (pressed) event.stopPropagation();
+    },
+    { capture: true },
+  );
+  sheet.addEventListener(
+    "click",
+    (event) => {
+      if (!pressed || !asking(event) || Math.hypot(event.clientX - pressed[0], event.clientY - pressed[1]) > FAR) return;
+      event.stopPropagation();
+      pick(event);
+    },
+    { capture: true },
+  );
+  document.addEventListener("bench:slip-opened", (event) => {
+    // With figures that were chosen before, what is asked for is what they do not fill.
+    asked = Math.min(event.detail.given, Math.max(0, slots().length - 1));
+    own = event.detail.given > asked;
+    mark();
+  });
+}

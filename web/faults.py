@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Final, TypeVar
 
+from django.core.exceptions import ObjectDoesNotExist
 from django.db import Error as DatabaseError
 
 LOG: Final = logging.getLogger(__name__)
@@ -20,10 +21,12 @@ class Fault:
 
 
 def guarded(what: str, draw: Callable[[], T]) -> T | Fault:
-    """What is drawn or, whatever goes wrong, a fault. Trouble with the database is passed on: nothing comes then."""
+    """What is drawn or, whatever goes wrong, a fault. Trouble with the database, and that something was deleted in the
+    meantime, is passed on: nothing comes then.
+    """
     try:
         return draw()
-    except DatabaseError:
+    except (DatabaseError, ObjectDoesNotExist):
         raise
     except Exception as error:
         number = secrets.token_hex(4)

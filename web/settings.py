@@ -46,6 +46,7 @@ MIDDLEWARE = [
     "web.language.spoken_language",
     "web.tracing.private_pages",
     "axes.middleware.AxesMiddleware",
+    "web.gone.Gone",
 ]
 
 AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]

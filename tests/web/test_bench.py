@@ -3,12 +3,17 @@
 from __future__ import annotations
 
 import re
+from unittest import mock
 
+from django.contrib.auth.models import User
 from django.urls import reverse
 
 from kagami.plan.language.text import parse_text
 from tests.web.studio import StudioCase
 from web.bench.slip import verbs
+from web.marks.access import mark_of
+from web.marks.models import Mark
+from web.marks.services.shelving import remove_mark
 
 
 class Parts(StudioCase):
@@ -91,6 +96,19 @@ class Parts(StudioCase):
         mark = self.mark()
         answer = self.change(mark, "add-step", step_kind="carve", fields={"figures": ["lens", "rim"]}).json()
         self.assertEqual((answer["state"]["view"], answer["state"]["step"]), ("regions", "piece"))
+
+
+class Deleted(StudioCase):
+    def test_a_mark_that_is_deleted_while_it_is_looked_at_is_not_found(self) -> None:
+        def found_and_deleted(actor: User, mark_id: int) -> Mark:
+            mark = mark_of(actor, mark_id)
+            remove_mark(actor, mark_of(actor, mark_id))
+            return mark
+
+        for view in ("bench", "bench-checks", "bench-state"):
+            mark = self.mark()
+            with self.subTest(view), mock.patch("web.bench.views.mark_of", found_and_deleted):
+                self.assertEqual(self.client.get(reverse(view, args=[mark.id])).status_code, 404)
 
 
 class Remarks(StudioCase):

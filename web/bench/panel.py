@@ -59,7 +59,7 @@ NOTES: Final = {
     "weave-crowded": "Crossings lie closer together along a strand than its band is wide, so that pieces overlap or "
     "miss there: at {places} (u right and up from O). Make the bands narrower, or move the crossings apart.",
     "weave-strands": "Each outline of {name} is a strand of its own: {count} strands in all. For one strand, weave the "
-    "line along its middle, such as a circle in place of a ring.",
+    "line along its middle: open {name} and press “the circle along its middle” if it is a ring.",
     "weave-clash": "Over and under cannot alternate everywhere: the crossings at {x}u, {y}u and at {to_x}u, {to_y}u "
     "follow each other and are passed alike. Turn one of them over.",
     "crumbs": "{count} regions are too small to be meant; the smallest, {width}u wide, lies {x}u right and {y}u up "

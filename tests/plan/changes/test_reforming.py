@@ -40,3 +40,23 @@ class Rounded(TestCase):
         )
         told = forms(parse_text(text + "Round outer corners of moved by 0.5u: soft.\n"), "soft")
         self.assertIn("one corner alone", told)
+
+
+class Rings(TestCase):
+    def test_a_ring_becomes_the_circle_along_its_middle_and_a_weave_of_it_one_strand(self) -> None:
+        plan = parse_text(
+            "Measure: beam = 1u\nRing one on O from radius 4u to 5u, as a guide.\n"
+            "Ring two on 5u right from O from radius 5u - beam to 5u.\n"
+            "Weave one and two, 0.8u wide, ends butt and corners mitred, with gap 0.2u, turning over nothing: knot.\n"
+        )
+        for step, said in (
+            ("one", "Circle one on O with radius 4.5u, as a guide."),
+            ("two", "Circle two on 5u right from O with radius (5u - beam + 5u)/2."),
+        ):
+            told = forms(plan, step)
+            self.assertEqual(told, {"the circle along its middle": said})
+            plan = change(plan, "retype-step", {"step": step, "text": said}).plan
+        outcome = evaluate(plan).outcomes["knot"]
+        assert outcome.drawing is not None
+        self.assertEqual([code for code, _ in outcome.drawing.notes if code == "weave-strands"], [])
+        self.assertEqual(forms(plan, "one"), {})

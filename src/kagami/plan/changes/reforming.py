@@ -1,9 +1,12 @@
-"""Other kinds of step that say nearly the same: a rounding of all corners, of one, of one and its images."""
+"""Other kinds of step that say nearly the same: a rounding of all corners, of one, of one and its images; a circle in
+place of a ring.
+"""
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable
-from typing import Any
+from typing import Any, Final
 
 from kagami.geometry.outline import Shape
 from kagami.geometry.rounding import corners_of
@@ -12,7 +15,11 @@ from kagami.plan.evaluation.result import Result
 from kagami.plan.language.sentences import write_sentence
 from kagami.plan.places.selecting import plain_id
 from kagami.plan.steps import Step
+from kagami.plan.steps.arcs import Ring
+from kagami.plan.steps.circle import Circle
 from kagami.plan.steps.rounding import Round, RoundOne, chosen
+
+_IN_U: Final = re.compile(r"(\d+(?:\.\d+)?)u")
 
 
 def other_forms(step: Step, result: Result) -> Iterable[tuple[str, str]]:
@@ -31,6 +38,18 @@ def other_forms(step: Step, result: Result) -> Iterable[tuple[str, str]]:
     elif isinstance(step, RoundOne):
         whole = Round(figure=step.figure, radius=step.radius, which="all", **kept)
         yield "all corners", write_sentence(whole, names)
+    elif isinstance(step, Ring):
+        middle = Circle(centre=step.centre, radius=_half_way(step.inner, step.outer), **kept)
+        yield "the circle along its middle", write_sentence(middle, names)
+
+
+def _half_way(one: str, other: str) -> str:
+    """The middle of two lengths: a number where both are so many u."""
+    numbers = [_IN_U.fullmatch(value) for value in (one, other)]
+    if all(numbers):
+        low, high = (float(found[1]) for found in numbers if found)
+        return f"{(low + high) / 2:.6g}u"
+    return f"({one} + {other})/2"
 
 
 def _first_corner(step: Round, result: Result) -> str | None:

@@ -17,13 +17,14 @@ from kagami.plan.fields.figures import FigureKind, FiguresKind
 from kagami.plan.fields.kind import Offer
 from kagami.plan.fields.scanner import Scanner
 from kagami.plan.language.parsing import stop_words
-from kagami.plan.language.sentences import Own, Words, sentence_parts
+from kagami.plan.language.sentences import Own, Words, sentence_parts, write_sentence
 from kagami.plan.language.translation import tr
 from kagami.plan.lettering.laying import Lettering
 from kagami.plan.messages import listing
 from kagami.plan.naming import free_name
 from kagami.plan.places.selecting import plain_id
 from kagami.plan.steps import KINDS, Carve, Chapter, Step, Turn, in_order_of_work, kind_of
+from kagami.plan.steps.guides import GuideLine
 from web.bench.hues import hues_of
 from web.bench.tokens import Token, add_words, slot_token
 
@@ -75,6 +76,10 @@ class Slip:
     """Whether what it keeps is pressed on there, as soon as it stands."""
     picks: bool = False
     """Whether a press on a figure there fills it in."""
+    along: str = ""
+    """The field for a line to go by, where there is no line yet."""
+    lines: tuple[tuple[str, str], ...] = ()
+    """Lines that may be drawn for it: what each is, and its sentence."""
 
 
 def verbs() -> tuple[tuple[str, tuple[Family, ...]], ...]:
@@ -137,6 +142,7 @@ def draw_slip(
     regions = any(not kind.typed for kind in kinds)
     pressed = bool(cls.press or cls.presses or cls.trail or regions or kind == "split")
     picks = not pressed and any(isinstance(kind, FigureKind | FiguresKind) for kind in kinds)
+    along = "" if any(_is_line(step, result) for step in plan.steps[:position]) else _along(cls)
     return Slip(
         kind,
         tr(cls.title),
@@ -148,7 +154,23 @@ def draw_slip(
         _aside(kind, regions, picks),
         regions,
         picks,
+        along,
+        _lines(plan) if along else (),
     )
+
+
+def _along(cls: type[Step]) -> str:
+    """The field along which something is done to another figure; empty where there is none."""
+    return next(
+        (name for name, kind in cls.field_kinds().items() if name in ALONG and isinstance(kind, FigureKind)), ""
+    )
+
+
+def _lines(plan: Plan) -> tuple[tuple[str, str], ...]:
+    """The lines that things are most often mirrored across."""
+    name = free_name(plan, _("axis"))
+    found = ((_("an upright one"), "90"), (_("a level one"), "0"))
+    return tuple((said, write_sentence(GuideLine(id="new", name=name, angle=angle), {})) for said, angle in found)
 
 
 def _aside(kind: str, regions: bool, picks: bool) -> str:
@@ -249,6 +271,12 @@ def _with_what_stood(plan: Plan, step: Step, stood: Mapping[str, Any], position:
             if {plain_id(one) for one in kind.figures(anew[field])} <= set(ids.values()):
                 step = anew
     return step
+
+
+def _is_line(step: Step, result: Result) -> bool:
+    """Whether something can be done along a step: a line, an open figure."""
+    outcome = result.outcomes.get(step.id)
+    return bool(outcome and outcome.figure and outcome.figure.whole.outlines and not outcome.figure.bounds_area)
 
 
 def _is_area(step: Step, result: Result) -> bool:

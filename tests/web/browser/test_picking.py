@@ -61,6 +61,19 @@ class Picking(HandCase):
         self.settled(2)
         self.assertEqual(self.sentences(mark)[-1], "Reflect b across axis, the original kept: reflected.")
 
+    def test_without_a_line_one_is_drawn_from_the_slip(self) -> None:
+        mark = self.bench("Leaf leaf from O to 3u right and 4u up from O, 2u wide.\n")
+        self.verb("reflect")
+        self.page.get_by_role("button", name="an upright one").click()
+        self.slip("leaf | axis")
+        expect(self.page.get_by_role("button", name="an upright one")).to_have_count(0)
+        self.page.keyboard.press("Enter")
+        self.settled(3)
+        self.assertEqual(
+            self.sentences(mark)[-2:],
+            ["Line axis through O at 90°.", "Reflect leaf across axis, the original kept: reflected."],
+        )
+
     def test_with_chosen_figures_only_the_rest_is_asked_for(self) -> None:
         mark = self.bench(THREE, "?step=a")
         self.page.locator(".with [data-with=offset]").click()

@@ -26,7 +26,7 @@ import { watchPan } from "./pan.js";
 import { looking } from "./server.js";
 import { watchScrubbing } from "./scrub.js";
 import { watchSheet } from "./sheet.js";
-import { watchPicking } from "./picking.js";
+import { drawLine, watchPicking } from "./picking.js";
 import { watchPlacing } from "./placing.js";
 import { closeSlip, watchSlip } from "./slip.js";
 import { watchSplitting } from "./split.js";
@@ -69,6 +69,7 @@ const ACTS = {
   "name-number": nameNumber,
   needle: (button) => setNeedle(Number(button.dataset.needle)),
   replay,
+  "draw-line": drawLine,
   cut,
   fold,
   head: beginPart,

@@ -4,7 +4,9 @@
 
 import { choosing } from "./chooser.js";
 import { stepsAt } from "./choose.js";
+import { make } from "./changes.js";
 import { pinching } from "./pan.js";
+import { looking } from "./server.js";
 import { currentSlip, fieldsOf, refill } from "./slip.js";
 
 const FAR = 4;
@@ -63,6 +65,20 @@ async function pick(event) {
     fields[name] = other.dataset.many ? there : there[0] || "";
   }
   await refill(slip, fields);
+  mark();
+  slip.querySelector("button[type=submit]").focus({ preventScroll: true });
+}
+
+// A line is drawn for what is to be done along it, and stands in the slip; a slip takes up what else it began with.
+export async function drawLine(button) {
+  const { field, text } = button.dataset;
+  const { needle } = looking();
+  const given = needle ? { text, position: Number(needle) } : { text };
+  if (!(await make("add-sentence", given, null))) return;
+  const slip = currentSlip();
+  if (!slip) return;
+  await refill(slip, { ...fieldsOf(slip), [field]: looking().step });
+  slip.querySelector("[data-act=draw-line]")?.closest("p").remove();
   mark();
   slip.querySelector("button[type=submit]").focus({ preventScroll: true });
 }

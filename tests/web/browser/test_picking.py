@@ -61,6 +61,17 @@ class Picking(HandCase):
         self.settled(2)
         self.assertEqual(self.sentences(mark)[-1], "Reflect b across axis, the original kept: reflected.")
 
+    def test_clicks_that_come_fast_are_all_taken(self) -> None:
+        mark = self.bench(THREE)
+        self.verb("union")
+        self.slip("a b c")
+        for place in ((-2.8, 0), (5.8, 0)):
+            self.page.mouse.click(*self.at(*place))
+        self.slip("a b")
+        self.page.keyboard.press("Enter")
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "Unite a and b: piece piece.")
+
     def test_without_a_line_one_is_drawn_from_the_slip(self) -> None:
         mark = self.bench("Leaf leaf from O to 3u right and 4u up from O, 2u wide.\n")
         self.verb("reflect")

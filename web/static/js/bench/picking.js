@@ -14,6 +14,7 @@ const FAR = 4;
 let asked = 0;
 let own = false;
 let pressed = null;
+let turn = Promise.resolve();
 
 function slots() {
   return [...(currentSlip()?.querySelectorAll(".slot.figures") || [])];
@@ -97,7 +98,8 @@ export function watchPicking(sheet) {
     (event) => {
       if (!pressed || !asking(event) || Math.hypot(event.clientX - pressed[0], event.clientY - pressed[1]) > FAR) return;
       event.stopPropagation();
-      pick(event);
+      // Clicks that come fast are taken in turn: each looks at what the one before it left.
+      turn = turn.then(() => currentSlip()?.dataset.picks && pick(event));
     },
     { capture: true },
   );

@@ -9,7 +9,6 @@ from typing import Any, Final
 from django.utils.translation import gettext as _
 from pydantic import ValidationError
 
-from kagami.geometry.point import ORIGIN, Point
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.result import Result
@@ -20,11 +19,11 @@ from kagami.plan.language.parsing import stop_words
 from kagami.plan.language.sentences import Own, Words, sentence_parts, write_sentence
 from kagami.plan.language.translation import tr
 from kagami.plan.lettering.laying import Lettering
-from kagami.plan.messages import listing
 from kagami.plan.naming import free_name
 from kagami.plan.places.selecting import plain_id
 from kagami.plan.steps import KINDS, Carve, Chapter, Step, Turn, in_order_of_work, kind_of
 from kagami.plan.steps.guides import GuideLine
+from web.bench.by_hand import ByHand, by_hand
 from web.bench.hues import hues_of
 from web.bench.tokens import Token, add_words, slot_token
 
@@ -62,20 +61,8 @@ class Slip:
     kind: str
     title: str
     tokens: tuple[Token, ...]
-    release: bool = False
-    """Whether the hand must be drawn on, to where another place is given."""
-    presses: bool = False
-    """Whether each press adds a place."""
-    way: bool = False
-    """Whether the whole way of the hand counts."""
-    press: str = ""
-    """What a press on the sheet gives it, in words; empty where it is not begun there."""
-    aside: str = ""
-    """What else can be done with it there, in words."""
-    regions: bool = False
-    """Whether what it keeps is pressed on there, as soon as it stands."""
-    picks: bool = False
-    """Whether a press on a figure there fills it in."""
+    by_hand: ByHand
+    """How it is begun on the sheet."""
     along: str = ""
     """The field for a line to go by, where there is no line yet."""
     lines: tuple[tuple[str, str], ...] = ()
@@ -138,25 +125,8 @@ def draw_slip(
             tokens.append(Token("words", _("the regions chosen on the sheet")))
         else:
             tokens.append(slot_token(step, part, result, names, hues))
-    kinds = cls.field_kinds().values()
-    regions = any(not kind.typed for kind in kinds)
-    pressed = bool(cls.press or cls.presses or cls.trail or regions or kind == "split")
-    picks = not pressed and any(isinstance(kind, FigureKind | FiguresKind) for kind in kinds)
     along = "" if any(_is_line(step, result) for step in plan.steps[:position]) else _along(cls)
-    return Slip(
-        kind,
-        tr(cls.title),
-        tuple(tokens),
-        bool(cls.release),
-        bool(cls.presses),
-        bool(cls.trail),
-        _press(cls),
-        _aside(kind, regions, picks),
-        regions,
-        picks,
-        along,
-        _lines(plan) if along else (),
-    )
+    return Slip(kind, tr(cls.title), tuple(tokens), by_hand(cls), along, _lines(plan) if along else ())
 
 
 def _along(cls: type[Step]) -> str:
@@ -171,30 +141,6 @@ def _lines(plan: Plan) -> tuple[tuple[str, str], ...]:
     name = free_name(plan, _("axis"))
     found = ((_("an upright one"), "90"), (_("a level one"), "0"))
     return tuple((said, write_sentence(GuideLine(id="new", name=name, angle=angle), {})) for said, angle in found)
-
-
-def _aside(kind: str, regions: bool, picks: bool) -> str:
-    """What is done on the sheet besides, in words."""
-    if kind == "split":
-        return _("Or click a piece on the sheet, near the line that is to divide it")
-    if regions:
-        return _("Click the regions on the sheet that are to be kept, or draw a line across them")
-    return _("Click figures on the sheet to take others, one after the other; Enter adds it") if picks else ""
-
-
-def _press(cls: type[Step]) -> str:
-    """What a hand gives on the sheet, in words."""
-    if cls.presses:
-        return _("Press on the sheet for each place; Enter, or a press on the first, ends it")
-    if cls.trail:
-        return _("Press and draw on the sheet: the line is steadied when you let go")
-    if not cls.press:
-        return ""
-    onward = [cls.release] if cls.release else [name for name in cls.swept(ORIGIN, Point(1.0, 1.0)) if name != "held"]
-    if not onward:
-        return _("Press on the sheet for the {place}").format(place=tr(cls.press))
-    text = _("Press on the sheet for the {place}, draw on for the {values}")
-    return text.format(place=tr(cls.press), values=listing([tr(name) for name in onward]))
 
 
 def _model(plan: Plan, result: Result, cls: type[Step], position: int, asked: Sequence[str]) -> Step:

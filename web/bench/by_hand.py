@@ -1,0 +1,70 @@
+"""What a hand on the sheet gives a step that is begun, for the page to know and in words."""
+
+from dataclasses import dataclass
+
+from django.utils.translation import gettext as _
+
+from kagami.geometry.point import ORIGIN, Point
+from kagami.plan.fields.figures import FigureKind, FiguresKind
+from kagami.plan.language.translation import tr
+from kagami.plan.messages import listing
+from kagami.plan.steps import Step, kind_of
+
+
+@dataclass(frozen=True)
+class ByHand:
+    """How a step is begun on the sheet."""
+
+    press: str = ""
+    """What a press on the sheet gives it, in words; empty where it is not begun there."""
+    release: bool = False
+    """Whether the hand must be drawn on, to where another place is given."""
+    presses: bool = False
+    """Whether each press adds a place."""
+    way: bool = False
+    """Whether the whole way of the hand counts."""
+    regions: bool = False
+    """Whether what it keeps is pressed on there, as soon as it stands."""
+    picks: bool = False
+    """Whether a press on a figure there fills it in."""
+    aside: str = ""
+    """What else can be done with it there, in words."""
+
+
+def by_hand(cls: type[Step]) -> ByHand:
+    """How steps of a kind are begun on the sheet."""
+    kinds = cls.field_kinds().values()
+    split, regions = kind_of(cls) == "split", any(not kind.typed for kind in kinds)
+    pressed = bool(cls.press or cls.presses or cls.trail or regions or split)
+    picks = not pressed and any(isinstance(kind, FigureKind | FiguresKind) for kind in kinds)
+    aside = ""
+    if split:
+        aside = _("Click a piece on the sheet, near the line that is to divide it")
+    elif regions:
+        aside = _("Click the regions on the sheet that are to be kept, or draw a line across them")
+    elif picks:
+        aside = _("Click figures on the sheet to take others, one after the other; Enter adds it")
+    return ByHand(
+        press=_press(cls),
+        release=bool(cls.release),
+        presses=bool(cls.presses),
+        way=bool(cls.trail),
+        regions=regions,
+        picks=picks,
+        aside=aside,
+    )
+
+
+def _press(cls: type[Step]) -> str:
+    """What a hand gives on the sheet, in words."""
+    if cls.presses:
+        return _("Press on the sheet for each place; Enter, or a press on the first, ends it")
+    if cls.trail:
+        return _("Press and draw on the sheet: the line is steadied when you let go")
+    if not cls.press:
+        return ""
+    onward = [cls.release] if cls.release else [name for name in cls.swept(ORIGIN, Point(1.0, 1.0)) if name != "held"]
+    if not onward:
+        return _("Press on the sheet for the {place}").format(place=tr(cls.press))
+    text = _("Press on the sheet for the {place}, draw on for the {values}")
+    return text.format(place=tr(cls.press), values=listing([tr(name) for name in onward]))

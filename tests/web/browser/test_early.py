@@ -100,6 +100,24 @@ class BeforeTheRegions(HandCase):
         self.settled(3)
         self.assertEqual(len(self.stored(mark).steps[-1].picks), 1)
 
+    def test_escape_gives_up_what_waits_while_the_step_comes(self) -> None:
+        mark = self.bench(TWO)
+        self.carve()
+
+        def answer(route: Route) -> None:
+            time.sleep(0.5)
+            route.continue_()
+
+        self.page.route("**/change/", answer)
+        self.click_sheet(1.5, 0)
+        self.page.keyboard.press("Escape")
+        self.settled(2)
+        expect(self.page.locator(".region")).to_have_count(3)
+        self.assertEqual(self.stored(mark).steps[-1].picks, ())
+        self.click_sheet(1.5, 0)
+        self.settled(3)
+        self.assertEqual(len(self.stored(mark).steps[-1].picks), 1)
+
     def test_what_cannot_be_added_says_so_and_keeps_nothing(self) -> None:
         mark = self.bench(TWO)
         self.carve()

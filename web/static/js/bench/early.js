@@ -2,10 +2,11 @@
 // where the step whose regions are pressed on has to be added first.
 
 import { choosing } from "./chooser.js";
+import { watchLeavingOff } from "./gesture.js";
 import { pinching } from "./pan.js";
 import { add, currentSlip, opening } from "./slip.js";
 
-const KINDS = ["pointerdown", "pointermove", "pointerup", "pointercancel", "click"];
+const KINDS = ["pointerdown", "pointermove", "pointerup", "click"];
 const done = new WeakSet();
 // What waits; and the pointer that is still down on regions that were not there when it was pressed.
 let waiting = null;
@@ -30,11 +31,12 @@ function under(event) {
   return found?.closest("#drawing") ? found : document.getElementById("drawing");
 }
 
-async function goOn({ first, regions }) {
+async function goOn({ first, regions }, held) {
   const came = await first;
-  const { events } = waiting;
+  if (waiting !== held) return; // it was left off
   waiting = null;
-  if (!came || events.some((event) => event.type === "pointercancel")) return;
+  const { events } = held;
+  if (!came) return;
   for (const event of events) again(event, under(event));
   if (regions && !events.some((event) => event.type === "pointerup")) late = { pointer: events[0].pointerId };
 }
@@ -64,7 +66,7 @@ function onEvent(event) {
     const ready = readiness();
     if (!ready) return;
     waiting = { events: [] };
-    goOn(ready);
+    goOn(ready, waiting);
   }
   event.stopImmediatePropagation();
   event.preventDefault();
@@ -73,4 +75,7 @@ function onEvent(event) {
 
 export function watchEarly(sheet) {
   for (const kind of KINDS) sheet.addEventListener(kind, onEvent, { capture: true });
+  watchLeavingOff(sheet, () => waiting !== null, () => {
+    waiting = null;
+  });
 }

@@ -12,14 +12,10 @@ from kagami.plan.language.directions import sides
 from kagami.plan.places.references import (
     OWN_PLACE,
     Anchored,
-    Between,
-    NearestOf,
     OffsetOf,
-    PolarOf,
     Reference,
-    ShareOf,
-    TouchOf,
     parse_reference,
+    with_origins,
     write_reference,
 )
 from kagami.plan.steps import Step
@@ -47,25 +43,9 @@ def with_places_meant(plan: Plan, kind: type[Step], fields: Mapping[str, Any], c
 
 
 def _meant(reference: Reference, is_bare: Callable[[Reference], bool]) -> Reference:
-    def inner(place: Reference) -> Reference:
-        return _meant(place, is_bare)
-
     if isinstance(reference, Anchored):
         return Anchored(reference.figure, CENTRE) if is_bare(reference) else reference
-    match reference:
-        case OffsetOf(Anchored(figure), right, up) if is_bare(reference.origin):
-            return OffsetOf(Anchored(figure, sides(right, up) or CENTRE), right, up)
-        case OffsetOf(origin, right, up):
-            return OffsetOf(inner(origin), right, up)
-        case PolarOf(origin, distance, angle):
-            return PolarOf(inner(origin), distance, angle)
-        case Between(one, other):
-            return Between(inner(one), inner(other))
-        case ShareOf(one, other, share):
-            return ShareOf(inner(one), inner(other), share)
-        case TouchOf(figure, origin, number):
-            return TouchOf(figure, inner(origin), number)
-        case NearestOf(figure, origin):
-            return NearestOf(figure, inner(origin))
-        case _:
-            return reference
+    if isinstance(reference, OffsetOf) and isinstance(reference.origin, Anchored) and is_bare(reference.origin):
+        side = sides(reference.right, reference.up) or CENTRE
+        return OffsetOf(Anchored(reference.origin.figure, side), reference.right, reference.up)
+    return with_origins(reference, lambda place: _meant(place, is_bare))

@@ -163,27 +163,36 @@ def values_of(reference: Reference) -> tuple[str, ...]:
             return ()
 
 
-def with_values(reference: Reference, rewrite: Callable[[str], str]) -> Reference:
-    """The reference with each value in it put through a function."""
-
-    def inner(place: Reference) -> Reference:
-        return with_values(place, rewrite)
-
+def with_origins(reference: Reference, rewrite: Callable[[Reference], Reference]) -> Reference:
+    """The reference with each place that it counts from put through a function."""
     match reference:
         case OffsetOf(origin, right, up):
-            return OffsetOf(inner(origin), rewrite(right), rewrite(up))
+            return OffsetOf(rewrite(origin), right, up)
         case PolarOf(origin, distance, angle):
-            return PolarOf(inner(origin), rewrite(distance), rewrite(angle))
+            return PolarOf(rewrite(origin), distance, angle)
         case ShareOf(one, other, share):
-            return ShareOf(inner(one), inner(other), rewrite(share))
+            return ShareOf(rewrite(one), rewrite(other), share)
         case Between(one, other):
-            return Between(inner(one), inner(other))
+            return Between(rewrite(one), rewrite(other))
         case TouchOf(figure, origin, number):
-            return TouchOf(figure, inner(origin), number)
+            return TouchOf(figure, rewrite(origin), number)
         case NearestOf(figure, origin):
-            return NearestOf(figure, inner(origin))
+            return NearestOf(figure, rewrite(origin))
         case _:
             return reference
+
+
+def with_values(reference: Reference, rewrite: Callable[[str], str]) -> Reference:
+    """The reference with each value in it put through a function."""
+    match with_origins(reference, lambda place: with_values(place, rewrite)):
+        case OffsetOf(origin, right, up):
+            return OffsetOf(origin, rewrite(right), rewrite(up))
+        case PolarOf(origin, distance, angle):
+            return PolarOf(origin, rewrite(distance), rewrite(angle))
+        case ShareOf(one, other, share):
+            return ShareOf(one, other, rewrite(share))
+        case other:
+            return other
 
 
 class _ReferenceParser:

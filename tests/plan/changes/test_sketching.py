@@ -55,6 +55,14 @@ class Gestures(TestCase):
                 (4.0, 0.1),
             ): "Star star of 6 points on O, tips 4u and notches 2u out, the first tip at 0°.",
             ("leaf", (0.0, 0.0), (0.0, 3.0)): "Leaf leaf from O to top of disc, 1u wide.",
+            ("arc", (0.0, 0.0), (0.0, -4.0)): "Arc arc on O with radius 4u from -90° to 0°.",
+            ("wedge", (0.0, 0.0), (-6.0, 0.0)): "Wedge wedge on O with radius 6u from 150° to 210°.",
+            ("wedge", (0.0, 0.0), (-0.1, -6.0)): "Wedge wedge on O with radius 6u from 240° to 300°.",
+            (
+                "ring-part",
+                (0.0, 0.0),
+                (6.0, 6.0),
+            ): "Ring part “ring part” on O from radius 6.25u to 8.5u, from 0° to 90°.",
         }
         for (kind, start, end), wanted in cases.items():
             with self.subTest(kind=kind, start=start):

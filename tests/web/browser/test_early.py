@@ -177,3 +177,56 @@ class BesideRegions(HandCase):
         expect(self.page.locator("#pill")).to_contain_text("Circle eye on O")
         line.fill("Circle eye on O beside it")
         expect(self.page.locator("#pill")).to_be_hidden()
+
+
+class BeforeTheDimensions(HandCase):
+    """What is drawn of a step in its slip is taken hold of as if it stood."""
+
+    HEX = "Polygon hex of 6 sides on O, corners 5u out, the first at 90°.\n"
+
+    def bowing(self) -> None:
+        self.click_sheet(0, -5)
+        expect(self.page.locator(".step.active[data-name=hex]")).to_have_count(1)
+        self.verb("bow")
+        expect(self.page.locator("#handles.drafted .handle.length")).to_have_count(1)
+
+    def test_a_dimension_that_is_drawn_on_adds_the_step_and_changes_it(self) -> None:
+        mark = self.bench(self.HEX)
+        self.bowing()
+        self.sweep((-2.315, 4.01), (-1.8, 3.12))
+        self.settled(3)
+        self.assertEqual(self.sentences(mark)[-1], "Bow the sides of hex outward by -0.75u, as arcs: reshaped.")
+
+    def test_so_it_is_with_a_word(self) -> None:
+        mark = self.bench(self.HEX)
+        self.bowing()
+        self.page.locator(".handle.choice text").click()
+        self.settled(3)
+        self.assertEqual(self.sentences(mark)[-1], "Bow the sides of hex outward by 0.3u, as free curves: reshaped.")
+
+    def test_so_it_is_by_keys(self) -> None:
+        mark = self.bench(self.HEX)
+        self.bowing()
+        self.page.locator(".handle.length").focus()
+        self.page.keyboard.press("ArrowRight")
+        self.settled(3)
+        self.assertEqual(self.sentences(mark)[-1], "Bow the sides of hex outward by 0.3125u, as arcs: reshaped.")
+        expect(self.page.locator(".handle.length")).to_be_focused()
+
+    def test_dimensions_of_a_sentence_that_is_typed_are_the_open_steps_no_more(self) -> None:
+        mark = self.bench("Circle disc on O with radius 3u.\n")
+        self.click_sheet(-3, 0)
+        expect(self.page.locator(".step.active[data-name=disc]")).to_have_count(1)
+        self.page.locator(".typing .sentence-input").fill("Circle rim on O with radius 5u")
+        expect(self.page.locator("#handles.drafted .handle.length")).to_have_count(1)
+        handle = self.page.locator(".handle.length")
+        handle.evaluate("handle => handle.focus()")
+        self.page.keyboard.press("ArrowRight")
+        x, y = handle.evaluate(
+            "handle => { const box = handle.querySelector('.grip').getBoundingClientRect(); return [box.x + box.width / 2, box.y + box.height / 2]; }"
+        )
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        self.page.mouse.move(x + 60, y, steps=4)
+        self.page.mouse.up()
+        self.assertEqual(self.sentences(mark)[-1], "Circle disc on O with radius 3u.")

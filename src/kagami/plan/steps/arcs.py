@@ -93,6 +93,12 @@ def _outer(inputs: Inputs, inner: float) -> float:
     return outer
 
 
+def _toward(start: Point, end: Point) -> float:
+    """The direction from one place to another, in degrees from -90 up to 270, so that ends near it read plainly."""
+    degrees = math.degrees(start.direction(end))
+    return degrees + 360.0 if degrees < -90.0 else degrees
+
+
 @register("arc")
 class ArcStep(_Round):
     """An open arc of a circle: a line that bounds no area."""
@@ -111,7 +117,8 @@ class ArcStep(_Round):
     @classmethod
     def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
         """From where a hand presses to where it lets go."""
-        return {"radius": start.distance(end), "start": math.degrees(start.direction(end))}
+        opens = _toward(start, end)
+        return {"radius": start.distance(end), "start": opens, "end": opens + 90.0}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The arc, counter-clockwise; anchors are its centre, start, middle and end."""
@@ -141,8 +148,9 @@ class Wedge(_Round):
 
     @classmethod
     def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
-        """From where a hand presses to where it lets go."""
-        return {"radius": start.distance(end)}
+        """From where a hand presses to where it lets go, which is the middle of its arc."""
+        middle = _toward(start, end)
+        return {"radius": start.distance(end), "start": middle - 30.0, "end": middle + 30.0}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The wedge; anchors are its centre, and start, middle and end of its arc."""
@@ -173,8 +181,9 @@ class RingPart(_Round):
 
     @classmethod
     def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
-        """From where a hand presses to where it lets go."""
-        return {"inner": start.distance(end) * 0.75, "outer": start.distance(end)}
+        """From where a hand presses to where it lets go, which is the middle of its outer arc."""
+        middle, outer = _toward(start, end), start.distance(end)
+        return {"inner": outer * 0.75, "outer": outer, "start": middle - 45.0, "end": middle + 45.0}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The part; anchors are its centre, start, middle and end of its outer arc and, as “inner start” and so on, of

@@ -1,5 +1,5 @@
 // What a hand does on the sheet before the page is ready for it waits, and is done then: while a slip is on its way, and
-// where the step whose regions are pressed on has to be added first.
+// where the step whose regions or dimensions are pressed on has to be added first.
 
 import { choosing } from "./chooser.js";
 import { watchLeavingOff } from "./gesture.js";
@@ -13,10 +13,12 @@ let waiting = null;
 let late = null;
 
 // What has to come first, if anything: a promise of whether it came.
-function readiness() {
+function readiness(event) {
   if (opening()) return { first: opening(), regions: false };
   const slip = currentSlip();
-  return slip?.dataset.regions && !choosing() ? { first: add(slip), regions: true } : null;
+  if (!slip || choosing()) return null;
+  if (slip.dataset.regions) return { first: add(slip), regions: true };
+  return event.target.closest("#handles.drafted") && !slip.dataset.press ? { first: add(slip), regions: false } : null;
 }
 
 function again(event, target) {
@@ -63,7 +65,7 @@ function onEvent(event) {
   if (!waiting) {
     const pressed = event.type === "pointerdown" && event.button === 0 && event.target.closest("#drawing");
     if (!pressed || pinching() || event.currentTarget.matches(".panning, .may-pan")) return;
-    const ready = readiness();
+    const ready = readiness(event);
     if (!ready) return;
     waiting = { events: [] };
     goOn(ready, waiting);

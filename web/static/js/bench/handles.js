@@ -1,12 +1,13 @@
 // Dimensions as handles: a drag asks the server what the place means and shows it; letting go makes it so.
 
 import { make } from "./changes.js";
-import { watchLeavingOff } from "./gesture.js";
+import { hold, watchLeavingOff } from "./gesture.js";
 import { tryOut } from "./live.js";
 import { hush, offer, tell } from "./pill.js";
 import { preview, takeAllBack } from "./preview.js";
 import { pinching } from "./pan.js";
 import { looking } from "./server.js";
+import { add, currentSlip } from "./slip.js";
 import { placeOf, scale } from "./view.js";
 
 const ARROWS = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
@@ -18,6 +19,24 @@ let held = null;
 
 export function activeStep() {
   return document.querySelector(".step.active")?.dataset.step;
+}
+
+// Of grips that overlap, the one whose place is nearest is meant.
+function handleAt(event) {
+  const top = event.target.closest?.(".handle");
+  if (!top || !event.target.matches(".grip")) return top;
+  const grips = document.elementsFromPoint(event.clientX, event.clientY).filter((element) => element.matches(".handle > * .grip"));
+  const [x, y] = placeOf(event);
+  const away = (handle) => {
+    const [tipX, tipY] = JSON.parse(handle.dataset.place);
+    return Math.hypot(tipX - x, tipY - y);
+  };
+  return grips.map((grip) => grip.closest(".handle")).reduce((near, one) => (away(one) < away(near) ? one : near), top);
+}
+
+// The dimensions on the sheet are those of a step that is merely tried.
+function drafted() {
+  return document.querySelector("#handles.drafted") !== null;
 }
 
 function named(handle) {
@@ -35,8 +54,8 @@ function said(handle) {
 }
 
 function onDown(event) {
-  const handle = event.target.closest(".handle");
-  if (!handle || event.button !== 0 || held || pinching()) return;
+  const handle = handleAt(event);
+  if (!handle || event.button !== 0 || held || pinching() || drafted()) return;
   event.preventDefault();
   event.stopPropagation();
   handle.focus({ preventScroll: true });
@@ -46,19 +65,22 @@ function onDown(event) {
   held = { pointer: event.pointerId, key: handle.dataset.key, id: handle.id, still, what: named(handle) };
   held.grip = [tipX - x, tipY - y];
   held.pressed = [event.clientX, event.clientY];
-  const drawing = document.getElementById("drawing");
-  drawing.setPointerCapture(event.pointerId);
-  if (!still) drawing.classList.add("dragging");
+  hold(event);
+  if (!still) document.getElementById("drawing").classList.add("dragging");
   document.addEventListener(MOVES, onMove);
 }
 
-function onMove(event) {
-  if (!held || event.pointerId !== held.pointer || held.still) return;
+// Whether the hand has gone far enough to mean something.
+function moved(event) {
   const way = Math.hypot(event.clientX - held.pressed[0], event.clientY - held.pressed[1]);
-  if (!held.given && way < FAR) return;
+  if (held.still || (!held.given && way < FAR)) return false;
   const [x, y] = placeOf(event);
   held.given = { ...held.what, place: [x + held.grip[0], y + held.grip[1]], ...keysOf(event) };
-  preview("drag", held.given);
+  return true;
+}
+
+function onMove(event) {
+  if (held && event.pointerId === held.pointer && moved(event)) preview("drag", held.given);
 }
 
 function letGo() {
@@ -71,6 +93,7 @@ function letGo() {
 
 async function onUp(event) {
   if (!held || event.pointerId !== held.pointer) return;
+  moved(event);
   const { given, id, still } = letGo();
   if (given) {
     if (await make("drag", given, null)) offerTies(given);
@@ -110,18 +133,28 @@ async function onKey(event) {
     await takeTie(ties[0]);
     return;
   }
-  const handle = event.target.closest?.(".handle");
+  const aimed = event.target.closest?.(".handle");
+  if (!aimed || (drafted() && !currentSlip())) return;
+  const pressed = aimed.dataset.form === "choice" || aimed.dataset.form === "flip";
+  const taken = pressed ? ["Enter", " "].includes(event.key) : event.key in ARROWS || (drafted() && event.key === "Enter");
+  if (!taken) return;
+  event.preventDefault();
+  const handle = drafted() ? await ofAdded(aimed.id) : aimed;
   if (!handle) return;
-  const pressed = handle.dataset.form === "choice" || handle.dataset.form === "flip";
-  if (pressed && (event.key === "Enter" || event.key === " ")) {
-    event.preventDefault();
-    press(handle);
-  } else if (!pressed && event.key in ARROWS) {
-    event.preventDefault();
+  if (pressed) press(handle);
+  else if (event.key in ARROWS) {
     const times = event.shiftKey ? MANY : 1;
     const by = ARROWS[event.key].map((way) => way * times);
     await make("nudge", { ...named(handle), by, ...keysOf(event) }, handle);
   }
+}
+
+// A handle of the step in the slip is one of the mark's as soon as that step is added.
+async function ofAdded(id) {
+  if (!(await add(currentSlip()))) return null;
+  const handle = document.getElementById(id);
+  handle?.focus({ preventScroll: true });
+  return handle;
 }
 
 export function watchHandles(sheet) {
@@ -133,7 +166,7 @@ export function watchHandles(sheet) {
     if (held) held.ties = event.detail.ties ?? [];
   });
   sheet.addEventListener("pointerover", (event) => {
-    const handle = event.target.closest(".handle");
+    const handle = handleAt(event);
     if (handle && !held) tell(said(handle));
   });
   sheet.addEventListener("pointerout", (event) => {

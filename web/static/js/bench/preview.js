@@ -118,7 +118,7 @@ function shown(answer) {
     }
     followInMirror();
     showFaults(answer.faults, kept);
-    showHandles(answer.handles);
+    showHandles(answer.handles, Boolean(answer.new));
     if (answer.said) tell(answer.ties?.length > 0 ? `${answer.said} · ${word("tie")} ${answer.ties.map((tie) => tie.said).join(", ")}` : answer.said);
   } else {
     tell(TOLD.includes(answer.kind) ? answer.error : "");
@@ -184,10 +184,12 @@ function follow(copy, path) {
   for (const name of ["d", "fill", "data-tone"]) put(copy, name, path.getAttribute(name));
 }
 
-function showHandles(svg) {
+// Those of a step that is merely tried are the active step's no longer (see handles.js).
+function showHandles(svg, drafted) {
   const place = document.getElementById("handles");
   handles ??= place.innerHTML;
   morphDrawing(place, svg);
+  place.classList.toggle("drafted", drafted);
 }
 
 // Whoever asked learns what came of it, a refusal too.
@@ -216,6 +218,7 @@ export function takeAllBack() {
   if (mirror !== null) document.getElementById("mirror").innerHTML = mirror;
   mirror = null;
   if (handles !== null) morphDrawing(document.getElementById("handles"), handles);
+  document.getElementById("handles")?.classList.remove("drafted");
   handles = null;
   ghost?.remove();
   ghost = null;

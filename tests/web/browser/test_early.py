@@ -222,9 +222,9 @@ class BeforeTheDimensions(HandCase):
         handle = self.page.locator(".handle.length")
         handle.evaluate("handle => handle.focus()")
         self.page.keyboard.press("ArrowRight")
-        x, y = handle.evaluate(
-            "handle => { const box = handle.querySelector('.grip').getBoundingClientRect(); return [box.x + box.width / 2, box.y + box.height / 2]; }"
-        )
+        box = handle.locator(".grip").bounding_box()
+        assert box is not None
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
         self.page.mouse.move(x, y)
         self.page.mouse.down()
         self.page.mouse.move(x + 60, y, steps=4)

@@ -105,6 +105,12 @@ class Answers(StudioCase):
         self.assertIn("waits", found["faults"]["light"])
         self.assertEqual(found["lines"]["rim"], "")
 
+    def test_a_step_that_could_not_be_drawn_says_so_before_it_is_added(self) -> None:
+        sentence = "From eye take rim: piece crescent."
+        said = self.ask("add-sentence", {"text": sentence})["said"]
+        self.assertTrue(said.startswith(sentence), said)
+        self.assertIn("Nothing is left of eye", said.removeprefix(sentence))
+
     def test_the_mirror_follows_when_the_hand_rests(self) -> None:
         found = self.ask("set-field", RADIUS, rested=True)
         self.assertIn("Symmetry", found["mirror"])

@@ -223,14 +223,15 @@ def _ties(plan: Plan, given: Mapping[str, Any], meant: Dragged, cache: Cache) ->
 
 
 def _new_in_words(step: Step | None, plan: Plan, tried: Plan, after: Result) -> str:
-    """The sentence of a step that would be added, and what would be remarked at it; or the measure or tone."""
+    """The sentence of a step that would be added, and what would be wrong with it or remarked; or the measure or tone."""
     if step is None:
         measures, tones = tried.measures[len(plan.measures) :], tried.tones[len(plan.tones) :]
         said = [_("Measure {name} = {value}").format(name=one.name, value=one.value) for one in measures]
         said += [_("Tone {name} = {value}").format(name=one.name, value=one.colour) for one in tones]
         return ", ".join(said)
     names, outcome = tried.names(), after.outcomes.get(step.id)
-    return " ".join([write_sentence(step, names), *(notes_of(outcome, names) if outcome else ())])
+    wrong = [str(outcome.error)] if outcome and outcome.error else []
+    return " ".join([write_sentence(step, names), *wrong, *(notes_of(outcome, names) if outcome else ())])
 
 
 def _new_step(plan: Plan, tried: Plan) -> Step | None:

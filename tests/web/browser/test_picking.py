@@ -38,6 +38,20 @@ class Picking(HandCase):
         self.settled(2)
         self.assertEqual(self.sentences(mark)[-1], "From b take a: piece piece.")
 
+    def test_what_it_begins_with_is_taken_by_enter(self) -> None:
+        mark = self.bench(THREE)
+        self.verb("difference")
+        self.slip("a | b c")
+        self.page.keyboard.press("Enter")
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "From a take b and c: piece piece.")
+        self.verb("offset")
+        self.page.keyboard.press("Control+a")
+        self.page.keyboard.type("2")
+        self.page.keyboard.press("Enter")
+        self.settled(3)
+        self.assertTrue(self.sentences(mark)[-1].startswith("Offset piece by 2, "))
+
     def test_where_several_lie_together_each_click_takes_one_more(self) -> None:
         mark = self.bench(THREE)
         self.verb("union")

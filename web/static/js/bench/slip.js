@@ -29,6 +29,13 @@ export async function openSlip(kind, figures, fields) {
   if (onItsWay === mine) onItsWay = null;
 }
 
+// Where a slip is gone on with: its first value or figure; where figures are picked on the sheet, what Enter adds it from.
+function first(slip) {
+  const value = slip.querySelector("input.value:not(.own)");
+  if (slip.dataset.picks) return value || slip.querySelector("button[type=submit]");
+  return slip.querySelector("input.value:not(.own), .slot") || slip.querySelector("input");
+}
+
 async function open(kind, figures, fields) {
   closeSlip();
   try {
@@ -44,7 +51,7 @@ async function open(kind, figures, fields) {
       field.value = value;
       if (field.matches("input")) field.size = Math.max(1, value.length);
     }
-    (slip.querySelector("input.value:not(.own), .slot") || slip.querySelector("input")).focus();
+    first(slip).focus();
     const given = figures ? figures.split(" ").length : 0;
     document.dispatchEvent(new CustomEvent("bench:slip-opened", { detail: { kind, given } }));
     return true;

@@ -40,6 +40,14 @@ class Typed(TestCase):
         self.assertEqual([step.name for step in builder.plan.steps], ["axes", "rim", "circle"])
         self.assertTrue(builder.result.sound)
 
+    def test_a_bare_number_in_a_field_is_in_its_unit(self) -> None:
+        builder = Builder()
+        builder.do("add-sentence", text="Bar beam from O at 30°, 1u wide and 4u long.")
+        builder.do("set-field", step="beam", field="length", value=" 2.5 ")
+        builder.do("set-field", step="beam", field="direction", value="45")
+        builder.do("set-field", step="beam", field="width", value="1/2")
+        self.assertEqual(write_sentence(builder.plan.steps[0], {}), "Bar beam from O at 45°, 1/2 wide and 2.5u long.")
+
     def test_only_figures_before_it_may_be_named(self) -> None:
         plan = mark("Circle rim on O with radius 4u.")
         with self.assertRaises(SentenceError):

@@ -50,7 +50,7 @@ class Picking(HandCase):
         self.page.keyboard.type("2")
         self.page.keyboard.press("Enter")
         self.settled(3)
-        self.assertTrue(self.sentences(mark)[-1].startswith("Offset piece by 2, "))
+        self.assertTrue(self.sentences(mark)[-1].startswith("Offset piece by 2u, "))
 
     def test_where_several_lie_together_each_click_takes_one_more(self) -> None:
         mark = self.bench(THREE)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Annotated, Any, ClassVar, Final, TypeAlias
@@ -14,6 +15,8 @@ from kagami.plan.fields.texts import ValueText, typed_text
 from kagami.plan.messages import number_text
 from kagami.plan.values.expressions import parse_value
 from kagami.plan.values.stored import stored_value, typed_value
+
+_BARE: Final = re.compile(r"\s*(-?(?:\d+(?:\.\d+)?|\.\d+))\s*")
 
 
 @dataclass(frozen=True)
@@ -65,13 +68,14 @@ class ValueKind(FieldKind):
         return rewrite(data) if isinstance(data, str) else data
 
     def take(self, given: object, what: str, scanner: Scanner) -> str:
-        """Any value that can be parsed, whatever it comes to."""
+        """Any value that can be parsed, whatever it comes to; a bare number is in the unit."""
         text = typed_text(given, what, limits.EXPRESSION_LENGTH)
         try:
             parse_value(text)
         except ExpressionError as error:
             raise error.at(what) from error
-        return stored_value(text, scanner.ids)
+        bare = _BARE.fullmatch(text)
+        return stored_value(f"{bare[1]}{self.unit}" if bare and self.unit else text, scanner.ids)
 
     def shown(self, value: Any) -> Shown:
         """As a value, with what it comes to beside it."""

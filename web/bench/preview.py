@@ -223,7 +223,7 @@ def _ties(plan: Plan, given: Mapping[str, Any], meant: Dragged, cache: Cache) ->
 
 
 def _new_in_words(step: Step | None, plan: Plan, tried: Plan, after: Result) -> str:
-    """The sentence of a step that would be added, and what would be wrong with it or remarked; or the measure or tone."""
+    """The sentence of a step that would be added, what would be wrong with it or remarked; or the measure or tone."""
     if step is None:
         measures, tones = tried.measures[len(plan.measures) :], tried.tones[len(plan.tones) :]
         said = [_("Measure {name} = {value}").format(name=one.name, value=one.value) for one in measures]

@@ -7,6 +7,21 @@ from playwright.sync_api import expect
 from tests.plan.marks import beams
 from tests.web.browser.test_by_hand import HandCase
 
+LONG = """Measure: span = solve distance from centre of rim to top of eye = 4u between 1u and 9u, near 3u
+
+Circle rim on O with radius 3u.
+Circle eye on 3.25u right and 12.5u down from left of rim with radius 0.5u.
+Ring “the outermost of them all” on 3.25u right and 2.5u down from right of rim from radius 4u to 5u.
+Circle longer on O with radius distance from centre of rim to top of eye + width of rim / 4 + 2u.
+"""
+CUT = """() => {
+  const right = document.getElementById("plan").getBoundingClientRect().right;
+  const beyond = (one) => one.getClientRects().length > 0 && one.getBoundingClientRect().right > right;
+  const hides = (one) => one.scrollWidth > one.clientWidth + 1 || one.scrollHeight > one.clientHeight + 4;
+  const cut = (one) => beyond(one) || (one.matches(".value") && hides(one));
+  return [...document.querySelectorAll("#plan *")].filter(cut).map((one) => one.outerHTML);
+}"""
+
 
 class PlanByHand(HandCase):
     def draw_number(self, step: str, onto: str, share: float) -> None:
@@ -45,6 +60,26 @@ class PlanByHand(HandCase):
         self.page.mouse.up()
         expect(self.page.locator(".drop-mark")).to_have_count(0)
         self.assertEqual(self.stored(mark), beams().plan)
+
+    def test_nothing_in_the_plan_is_cut_off_however_long_it_is(self) -> None:
+        mark = self.bench(LONG, "?step=longer")
+        page = self.page
+        for width in (1280, 1024, 800):
+            page.set_viewport_size({"width": width, "height": 800})
+            with self.subTest(width=width):
+                self.assertEqual(page.evaluate(CUT), [])
+        page.set_viewport_size({"width": 1280, "height": 800})
+        radius = page.locator("[data-key='longer:radius']")
+        radius.fill("distance from centre of rim to top of eye + width of rim / 2")
+        radius.press("Enter")
+        self.settled(2)
+        self.assertIn("width of rim / 2.", self.sentences(mark)[-1])
+        radius.fill("2")
+        radius.press("Escape")
+        self.assertIn("width of rim / 2", radius.input_value())
+        page.locator("[data-key='eye:centre']").press("Enter")
+        page.locator(".chooser .choice").first.click()
+        self.settled(3)
 
     def test_a_muted_step_is_passed_over_until_it_is_heard_again(self) -> None:
         mark = self.bench(beams().plan, "?step=beams")

@@ -69,7 +69,7 @@ export function watchFields(plan) {
       commitTyped(event.target);
       return;
     }
-    if (event.key !== "Escape" || !isField(event.target) || !event.target.matches("input")) return;
+    if (event.key !== "Escape" || !isField(event.target) || !event.target.matches("input, textarea")) return;
     event.target.value = event.target.defaultValue;
     clearFault(event.target);
     takeAllBack();

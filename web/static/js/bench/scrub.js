@@ -17,7 +17,7 @@ function whatOf(field) {
 }
 
 function onDown(event) {
-  const field = event.target.closest("input.value");
+  const field = event.target.closest("input.value, textarea.long");
   if (!field || event.button !== 0 || field === document.activeElement || field.closest("form")) return;
   const what = whatOf(field);
   if (what) held = { field, what, pointer: event.pointerId, from: event.clientX, by: null };

@@ -110,6 +110,9 @@ class Answers(StudioCase):
         said = self.ask("add-sentence", {"text": sentence})["said"]
         self.assertTrue(said.startswith(sentence), said)
         self.assertIn("Nothing is left of eye", said.removeprefix(sentence))
+        begun = self.ask("add-step", {"step_kind": "segment", "fields": {}})
+        self.assertEqual(begun["said"], "Segment segment from O to O.")  # its places are still to be given
+        self.assertIn("one place", begun["faults"]["segment"])
 
     def test_the_mirror_follows_when_the_hand_rests(self) -> None:
         found = self.ask("set-field", RADIUS, rested=True)

@@ -85,7 +85,7 @@ def preview(
         "texts": dict(_texts(before, after)),
         "fields": dict(_fields(plan, tried)),
         "handles": _handles(tried, after, looks, frame, dragged=meant is not None),
-        "said": said_of(meant, plan) if meant else _new_in_words(new, plan, tried, after),
+        "said": said_of(meant, plan) if meant else _new_in_words(new, plan, tried, after, begun=kind == "add-step"),
         "new": new.id if new else "",
         "ties": _ties(plan, given, meant, passing) if meant else [],
         "faults": dict(_faults(before, after)),
@@ -222,15 +222,19 @@ def _ties(plan: Plan, given: Mapping[str, Any], meant: Dragged, cache: Cache) ->
     return [{"kind": tie.kind, "given": tie.given, "said": said[tie.form].format(value=tie.to)} for tie in found]
 
 
-def _new_in_words(step: Step | None, plan: Plan, tried: Plan, after: Result) -> str:
-    """The sentence of a step that would be added, what would be wrong with it or remarked; or the measure or tone."""
+def _new_in_words(step: Step | None, plan: Plan, tried: Plan, after: Result, *, begun: bool) -> str:
+    """The sentence of a step that would be added, what would be wrong with it or remarked; or the measure or tone.
+
+    One that is `begun` and still wants its places from the sheet is not yet wrong.
+    """
     if step is None:
         measures, tones = tried.measures[len(plan.measures) :], tried.tones[len(plan.tones) :]
         said = [_("Measure {name} = {value}").format(name=one.name, value=one.value) for one in measures]
         said += [_("Tone {name} = {value}").format(name=one.name, value=one.colour) for one in tones]
         return ", ".join(said)
     names, outcome = tried.names(), after.outcomes.get(step.id)
-    wrong = [str(outcome.error)] if outcome and outcome.error else []
+    wants = begun and step.begun_by_hand()
+    wrong = [str(outcome.error)] if outcome and outcome.error and not wants else []
     return " ".join([write_sentence(step, names), *wrong, *(notes_of(outcome, names) if outcome else ())])
 
 

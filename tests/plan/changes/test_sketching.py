@@ -32,6 +32,15 @@ def sentence(plan: Plan) -> str:
 
 
 class Gestures(TestCase):
+    def test_a_place_goes_by_its_own_name_before_that_of_a_crossing_there(self) -> None:
+        plan = parse_text(
+            "Centre lines axes through O.\nCircle hub on 4u up from O with radius 1u.\n"
+            "Bar leg from centre of hub at 0°, 2u wide and 8u long.\n"
+        )
+        given = {"step_kind": "circle", "fields": {}, "start": [0.05, 4.0], "end": [2.0, 4.0]}
+        plan = change(plan, "draw-step", given, CACHE).plan
+        self.assertEqual(sentence(plan), "Circle circle on centre of hub with radius 2u.")
+
     def test_sentences_say_what_the_hand_did(self) -> None:
         cases = {
             ("circle", (0.1, 0.1), (1.6, 1.9)): "Circle circle on O with radius 2.5u.",

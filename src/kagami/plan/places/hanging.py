@@ -57,15 +57,20 @@ def _may_be_told_from(base: Reference) -> bool:
 
 def nearest(place: Point, reach: float, result: Result) -> list[tuple[str, Point]]:
     """The anchors within reach of a place, by meaning and then by nearness: the sheet's middle, centres and crossings,
-    other anchors; each place once.
+    other anchors; each place once, by a name of a figure's own before a crossing, whose number may change.
     """
-    found: dict[tuple[float, float], tuple[int, float, str, Point]] = {}
+    found: dict[tuple[float, float], list[tuple[int, str, Point]]] = {}
     for rank, reference, anchor in _anchors(place, reach, result):
-        spot = (round(anchor.x, 6), round(anchor.y, 6))
-        entry = (rank, anchor.distance(place), reference, anchor)
-        if spot not in found or entry[:2] < found[spot][:2]:
-            found[spot] = entry
-    return [(reference, anchor) for _, _, reference, anchor in sorted(found.values(), key=lambda entry: entry[:2])]
+        found.setdefault((round(anchor.x, 6), round(anchor.y, 6)), []).append((rank, reference, anchor))
+    spots = [
+        (min(rank for rank, *_ in here), here[0][2].distance(place), min(here, key=_own)) for here in found.values()
+    ]
+    return [(reference, anchor) for *_, (_, reference, anchor) in sorted(spots, key=lambda spot: spot[:2])]
+
+
+def _own(entry: tuple[int, str, Point]) -> tuple[bool, int]:
+    rank, reference, _ = entry
+    return reference.startswith("crossing("), rank
 
 
 def _anchors(place: Point, reach: float, result: Result) -> Iterator[tuple[int, str, Point]]:

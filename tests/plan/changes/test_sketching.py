@@ -35,9 +35,10 @@ class Gestures(TestCase):
     def test_a_place_goes_by_its_own_name_before_that_of_a_crossing_there(self) -> None:
         plan = parse_text(
             "Centre lines axes through O.\nCircle hub on 4u up from O with radius 1u.\n"
-            "Bar leg from centre of hub at 0°, 2u wide and 8u long.\n"
+            "Segment run from centre of hub to 4u right and 4u down from O.\n"
+            "Tapering band leg on run, from 2u to 0.75u wide, ends butt.\n"
         )
-        given = {"step_kind": "circle", "fields": {}, "start": [0.05, 4.0], "end": [2.0, 4.0]}
+        given = {"step_kind": "circle", "fields": {}, "start": [0.01, 4.0], "end": [2.0, 4.0]}
         plan = change(plan, "draw-step", given, CACHE).plan
         self.assertEqual(sentence(plan), "Circle circle on centre of hub with radius 2u.")
 

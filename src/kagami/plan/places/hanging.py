@@ -62,10 +62,8 @@ def nearest(place: Point, reach: float, result: Result) -> list[tuple[str, Point
     found: dict[tuple[float, float], list[tuple[int, str, Point]]] = {}
     for rank, reference, anchor in _anchors(place, reach, result):
         found.setdefault((round(anchor.x, 6), round(anchor.y, 6)), []).append((rank, reference, anchor))
-    spots = [
-        (min(rank for rank, *_ in here), here[0][2].distance(place), min(here, key=_own)) for here in found.values()
-    ]
-    return [(reference, anchor) for *_, (_, reference, anchor) in sorted(spots, key=lambda spot: spot[:2])]
+    spots = sorted(found.values(), key=lambda here: (min(rank for rank, *_ in here), here[0][2].distance(place)))
+    return [(reference, anchor) for _, reference, anchor in (min(here, key=_own) for here in spots)]
 
 
 def _own(entry: tuple[int, str, Point]) -> tuple[bool, int]:

@@ -35,6 +35,14 @@ class Begun(TestCase):
         fields = begun("shadow", "post", "plate")
         self.assertEqual((fields["ground"], fields["figure"]), ("post", "plate"))
 
+    def test_two_figures_are_two_that_differ(self) -> None:
+        for asked in ((), ("post",), ("plate",)):
+            fields = begun("open", *asked)
+            self.assertEqual((fields["first"], fields["second"]), ("plate", "post"))
+        self.assertEqual([begun("align", "plate")[name] for name in ("figure", "other")], ["plate", "post"])
+        self.assertEqual([begun("align", "post", "plate")[name] for name in ("figure", "other")], ["post", "plate"])
+        self.assertEqual([begun("open", "post", "plate")[name] for name in ("first", "second")], ["post", "plate"])
+
     def test_tones_begin_with_those_that_are_listed(self) -> None:
         fields = begun("grade", "post")
         self.assertEqual((fields["first"], fields["last"]), ("sea", "lamp"))

@@ -162,6 +162,8 @@ def _model(plan: Plan, result: Result, cls: type[Step], position: int, asked: Se
     single = [name for name, kind in kinds.items() if isinstance(kind, FigureKind)]
     lines = [step.id for step in before if step.id in result.outcomes and not _is_area(step, result)]
     begun |= _single(single, asked, lines, offer.free or closed)
+    if len(single) == 2 and not begun.keys() & {*ALONG, *GONE_BY, "ground"}:
+        begun |= _paired(asked, closed, single)
     begun |= _gone_by(single, asked, begun, [step.id for step in before if not _are_words(step, result)])
     fields = {name: value for name, value in begun.items() if value is not None}
     return cls.model_validate({**fields, "id": "new", "name": free_name(plan, tr(cls.noun))})
@@ -184,6 +186,19 @@ def _single(single: Sequence[str], asked: Sequence[str], lines: Sequence[str], a
         ground = next((one for one in areas if one != figure), figure)
         return {name: ground if name == "ground" else figure for name in single if figure}
     return dict(zip(single, asked, strict=False))
+
+
+def _paired(asked: Sequence[str], areas: Sequence[str], single: Sequence[str]) -> dict[str, str]:
+    """What two fields begin with where one figure was asked for, or none: that or the newest area, and the newest one
+    beside it; a first and a second as they stand in the plan.
+    """
+    figure = asked[0] if asked else next(iter(areas[-1:]), "")
+    if len(asked) > 1 or not figure:
+        return {}
+    pair = [figure, next((one for one in reversed(areas) if one != figure), figure)]
+    if single[0] == "first":
+        pair.sort(key=lambda one: areas.index(one) if one in areas else -1)
+    return dict(zip(single, pair, strict=True))
 
 
 def _gone_by(

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from unittest import TestCase
 
+from kagami.plan.document import Plan
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.language.text import parse_text
 from web.bench.slip import draw_slip
@@ -15,8 +16,14 @@ PLAN = parse_text(
 )
 
 
-def begun(kind: str, *asked: str) -> dict[str, str]:
-    slip = draw_slip(PLAN, evaluate(PLAN), kind, len(PLAN.steps), asked)
+LETTERED = parse_text(
+    "Circle rim on O with radius 5u.\nSet “Vennik” in Jost, its middle at O: name.\n"
+    "Set “Harbour” in Jost, its middle at O: below.\nCircle disc on O with radius 7u.\n"
+)
+
+
+def begun(kind: str, *asked: str, plan: Plan = PLAN) -> dict[str, str]:
+    slip = draw_slip(plan, evaluate(plan), kind, len(plan.steps), asked)
     return {token.field: token.value or token.text for token in slip.tokens if token.field}
 
 
@@ -42,6 +49,14 @@ class Begun(TestCase):
         self.assertEqual([begun("align", "plate")[name] for name in ("figure", "other")], ["plate", "post"])
         self.assertEqual([begun("align", "post", "plate")[name] for name in ("figure", "other")], ["post", "plate"])
         self.assertEqual([begun("open", "post", "plate")[name] for name in ("first", "second")], ["post", "plate"])
+
+    def test_words_are_done_to_words_whatever_is_open(self) -> None:
+        for kind, field in (("set-like-along", "like"), ("set-like", "like"), ("hold", "figure"), ("kern", "figure")):
+            for asked, wanted in ((), "below"), (("rim",), "below"), (("name",), "name"), (("rim", "name"), "name"):
+                with self.subTest(kind, asked=asked):
+                    self.assertEqual(begun(kind, *asked, plan=LETTERED)[field], wanted)
+        self.assertEqual(begun("set-like-along", "rim", plan=LETTERED)["course"], "rim")
+        self.assertEqual(begun("hold", "rim", plan=LETTERED)["edge"], "rim")
 
     def test_tones_begin_with_those_that_are_listed(self) -> None:
         fields = begun("grade", "post")

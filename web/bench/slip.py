@@ -164,7 +164,11 @@ def _model(plan: Plan, result: Result, cls: type[Step], position: int, asked: Se
     begun |= _single(single, asked, lines, offer.free or closed)
     if len(single) == 2 and not begun.keys() & {*ALONG, *GONE_BY, "ground"}:
         begun |= _paired(asked, closed, single)
-    begun |= _gone_by(single, asked, begun, [step.id for step in before if not _are_words(step, result)])
+    words = [step.id for step in before if _are_words(step, result)]
+    if cls.chapter is Chapter.LETTER and words:
+        newest = next((one for one in asked if one in words), words[-1])
+        begun |= {name: newest for name in single if name not in GONE_BY}
+    begun |= _gone_by(single, asked, begun, [step.id for step in before if step.id not in words])
     fields = {name: value for name, value in begun.items() if value is not None}
     return cls.model_validate({**fields, "id": "new", "name": free_name(plan, tr(cls.noun))})
 

@@ -29,6 +29,17 @@ class Words(DrawnCase):
     def text_of(self, mark: Mark) -> list[str]:
         return [line for line in self.sentences(mark) if line.startswith("Set ")]
 
+    def test_what_is_typed_at_once_is_the_words_and_enter_sets_them(self) -> None:
+        mark = self.ringed()
+        self.verb("set-along")
+        self.page.keyboard.type("TIDE")
+        expect(self.page.locator("#pill")).to_contain_text("Set “TIDE” in Jost")
+        self.page.keyboard.press("Enter")
+        self.done()
+        (sentence,) = self.text_of(mark)
+        self.assertIn("Set “TIDE” in Jost, weight 500, caps 1u high", sentence)
+        self.assertIn("along ring", sentence)
+
     def test_a_press_sets_words_and_they_are_typed_over(self) -> None:
         mark = self.ringed()
         self.verb("set-line")

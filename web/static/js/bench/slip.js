@@ -29,11 +29,15 @@ export async function openSlip(kind, figures, fields) {
   if (onItsWay === mine) onItsWay = null;
 }
 
-// Where a slip is gone on with: its first value or figure; where figures are picked on the sheet, what Enter adds it from.
-function first(slip) {
-  const value = slip.querySelector("input.value:not(.own)");
-  if (slip.dataset.picks) return value || slip.querySelector("button[type=submit]");
-  return slip.querySelector("input.value:not(.own), .slot") || slip.querySelector("input");
+// Where a slip is gone on with: its words, or its first value or figure; where figures are picked on the sheet and there
+// is no value, what Enter adds it from. What is typed there takes the place of what it began with.
+function goOn(slip) {
+  const words = slip.querySelector("textarea[data-field=text]");
+  const value = words || slip.querySelector("input.value:not(.own)");
+  const picks = slip.dataset.picks && (value || slip.querySelector("button[type=submit]"));
+  const first = words || picks || slip.querySelector("input.value:not(.own), .slot") || slip.querySelector("input");
+  first.focus();
+  if (first.matches("input, textarea")) first.select();
 }
 
 async function open(kind, figures, fields) {
@@ -51,7 +55,7 @@ async function open(kind, figures, fields) {
       field.value = value;
       if (field.matches("input")) field.size = Math.max(1, value.length);
     }
-    first(slip).focus();
+    goOn(slip);
     const given = figures ? figures.split(" ").length : 0;
     document.dispatchEvent(new CustomEvent("bench:slip-opened", { detail: { kind, given } }));
     return true;
@@ -106,6 +110,11 @@ export function watchSlip(plan) {
     if (!event.target.matches("form.slip")) return;
     event.preventDefault();
     add(event.target);
+  });
+  plan.addEventListener("keydown", (event) => {
+    if (event.key !== "Enter" || event.shiftKey || !event.target.matches("form.slip textarea")) return;
+    event.preventDefault(); // words and lists are one line, however they wrap
+    add(currentSlip());
   });
   plan.addEventListener("keydown", (event) => {
     if (event.key !== "Escape" || !event.target.closest("form.slip") || document.querySelector(".chooser")) return;

@@ -288,6 +288,7 @@ step that names it says so.
 
     figure    = NAME | copy N of NAME | copies N to N of NAME | every second copy of NAME (third, fourth …)
               | every second copy of NAME from copy N | the copies of NAME one by one
+              | the upright line of NAME (level, rising, falling)
 
 Pieces of a divided figure are its copies, and may be called pieces. An operation that wants several figures takes a
 single repeat as its copies one by one, and says so.

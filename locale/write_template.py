@@ -20,6 +20,7 @@ from django.utils.translation.template import templatize
 
 from kagami.exchange.delivery.forms import FORMS
 from kagami.exchange.delivery.receivers import RECEIVERS
+from kagami.plan.changes.reforming import LABELS
 from kagami.plan.language.catalogue import texts
 from web.bench.keys import KEYS
 from web.bench.panel import HEADINGS, NOTES
@@ -61,6 +62,7 @@ def _of_pages() -> Iterator[tuple[str | tuple[str, ...], str]]:
         *WORDS.values(),
         *VIEWS,
         *(t for t, _ in TASKS),
+        *LABELS,
         *(part for key in KEYS for part in key),
     ):
         yield text, "web/bench"

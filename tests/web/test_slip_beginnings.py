@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from unittest import TestCase
 
+from kagami.geometry.point import Point
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.evaluate import evaluate
-from kagami.plan.language.text import parse_text
+from kagami.plan.language.text import parse_text, write_text
 from web.bench.slip import draw_slip
 
 PLAN = parse_text(
@@ -57,6 +58,31 @@ class Begun(TestCase):
                     self.assertEqual(begun(kind, *asked, plan=LETTERED)[field], wanted)
         self.assertEqual(begun("set-like-along", "rim", plan=LETTERED)["course"], "rim")
         self.assertEqual(begun("hold", "rim", plan=LETTERED)["edge"], "rim")
+
+    def test_of_several_lines_one_that_leaves_the_figure_on_a_side(self) -> None:
+        for eye, wanted in (
+            ("3u right and 0u up", "upright"),
+            ("0u right and 3u up", "level"),
+            ("3u right and 3u up", "upright"),
+        ):
+            plan = parse_text(f"Centre lines axes through O.\nCircle eye on {eye} from O with radius 1u.\n")
+            for asked in ((), ("eye",), ("axes",), ("eye", "axes")):
+                fields = begun("reflect", *asked, plan=plan)
+                self.assertEqual((fields["figure"], fields["line"]), ("eye", f"axes#{wanted}"))
+        slip = draw_slip(plan, evaluate(plan), "reflect", 2, (), {"line": "axes"}, Point(5.0, 0.1))
+        self.assertIn("axes#level", [token.value for token in slip.tokens])
+        self.assertEqual(begun("split", plan=plan)["line"], "axes")  # by all of them
+
+    def test_a_path_is_not_mirrored_across_itself_nor_across_another(self) -> None:
+        plan = parse_text("Path way, open, through O; 1u right and 2u up from O; 3u right and 0u up from O.\n")
+        for asked in ((), ("way",)):
+            slip = draw_slip(plan, evaluate(plan), "reflect", 1, asked)
+            self.assertEqual((slip.along, len(slip.lines)), ("line", 2))
+        lined = parse_text(write_text(plan) + "Line upright through O at 90°.\n")
+        for asked in ((), ("way",), ("upright",)):
+            slip = draw_slip(lined, evaluate(lined), "reflect", 2, asked)
+            self.assertEqual(slip.along, "")
+            self.assertEqual(begun("reflect", *asked, plan=lined)["line"], "upright")
 
     def test_tones_begin_with_those_that_are_listed(self) -> None:
         fields = begun("grade", "post")

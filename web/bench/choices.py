@@ -2,7 +2,7 @@
 
 import itertools
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 from django.utils.translation import gettext as _
@@ -14,6 +14,7 @@ from kagami.plan.language.completing import completions
 from kagami.plan.language.places import describe
 from kagami.plan.places.anchors import crossings_of
 from kagami.plan.places.references import SHEET_ORIGIN
+from kagami.plan.places.selecting import lines_of
 from web.bench.hues import hues_of
 from web.bench.sheet import frame_of
 from web.bench.tokens import Token, anchor_sign, figure_token
@@ -116,3 +117,7 @@ def _figures(result: Result, hues: dict[str, str], names: dict[str, str], areas_
     for outcome in result.outcomes.values():
         if outcome.figure and any(outcome.figure.copies) and (outcome.figure.bounds_area or not areas_only):
             yield figure_token(outcome.id, names, hues)
+            ways = lines_of(outcome.figure) if not outcome.figure.bounds_area else {}
+            for way in ways if len(ways) > 1 else ():
+                reference = f"{outcome.id}#{way}"
+                yield replace(figure_token(reference, names, hues), value=reference)

@@ -2,6 +2,7 @@
 
 import functools
 import json
+import re
 from collections.abc import Callable
 from typing import Any, Final
 from uuid import UUID
@@ -10,6 +11,7 @@ from django.core.exceptions import PermissionDenied
 from django.http import HttpRequest, HttpResponse, JsonResponse, RawPostDataException
 from django.utils.translation import gettext as _
 
+from kagami.geometry.point import Point
 from kagami.plan.errors import PlanError
 from kagami.plan.fields.texts import plain_text
 from web.evaluation.evaluators import Stopped
@@ -18,6 +20,7 @@ from web.marks.services.history import MarkGone, NothingFurther, StaleRevision
 MOST_BYTES: Final = 64_000
 MOST_FIELDS: Final = 6_000
 """Characters of a slip's fields in an address."""
+_PLACE: Final = re.compile(r"(-?\d{1,6}(?:\.\d{1,12})?),(-?\d{1,6}(?:\.\d{1,12})?)")
 
 
 class BadRequest(Exception):
@@ -76,6 +79,12 @@ def fields_of(text: str) -> dict[str, Any]:
     except (ValueError, RecursionError):
         return {}
     return data if isinstance(data, dict) and _storable(data) else {}
+
+
+def place_of(text: str) -> Point | None:
+    """A place on the sheet from an address, `x,y` in u; none where it cannot be read."""
+    found = _PLACE.fullmatch(text)
+    return Point(float(found[1]), float(found[2])) if found else None
 
 
 def identity_of(data: dict[str, Any]) -> UUID | None:

@@ -17,7 +17,7 @@ from kagami.plan.limits import FIGURES_PER_STEP, NAME_LENGTH, SENTENCE_LENGTH
 from kagami.plan.steps import KINDS
 from web.bench.keys import keys
 from web.bench.preview import BY_SENTENCE
-from web.bench.requests import BadRequest, answers_refusals, base_of, body_of, fields_of, identity_of
+from web.bench.requests import BadRequest, answers_refusals, base_of, body_of, fields_of, identity_of, place_of
 from web.bench.slip import verbs
 from web.bench.state import Looking, looking
 from web.bench.words import words
@@ -131,8 +131,8 @@ def slip(request: HttpRequest, mark_id: int, kind: str) -> HttpResponse:
         raise BadRequest(_("There is no such kind of step."), 404)
     mark = mark_of(request.user, mark_id)
     figures = request.GET.get("figures", "").split()[:FIGURES_PER_STEP]
-    fields = fields_of(request.GET.get("fields", ""))
-    return HttpResponse(ask(slip_of, current_of(mark), kind, looking(request.GET), figures, fields))
+    fields, at = fields_of(request.GET.get("fields", "")), place_of(request.GET.get("at", ""))
+    return HttpResponse(ask(slip_of, current_of(mark), kind, looking(request.GET), figures, fields, at))
 
 
 @require_safe

@@ -6,6 +6,7 @@ from typing import Any
 
 from django.template.loader import render_to_string
 
+from kagami.geometry.point import Point
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.checks import check_mark
@@ -90,11 +91,19 @@ def picker_of(plan: Plan, _cache: Cache, name: str) -> str:
 
 
 def slip_of(
-    plan: Plan, cache: Cache, kind: str, state: Looking, figures: Sequence[str], fields: Mapping[str, Any]
+    plan: Plan,
+    cache: Cache,
+    kind: str,
+    state: Looking,
+    figures: Sequence[str],
+    fields: Mapping[str, Any],
+    at: Point | None,
 ) -> str:
-    """The slip of a new step at the needle, as HTML; `figures` are those to begin with, `fields` what stood in it."""
+    """The slip of a new step at the needle, as HTML; `figures` are those to begin with, `fields` what stood in it, `at`
+    where a figure of it was picked.
+    """
     position = state.position(plan)
-    drawn = draw_slip(plan, evaluate(plan, cache, position), kind, position, figures, fields)
+    drawn = draw_slip(plan, evaluate(plan, cache, position), kind, position, figures, fields, at)
     return render_to_string("bench/_slip.html", {"slip": drawn})
 
 

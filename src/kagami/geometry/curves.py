@@ -31,6 +31,11 @@ class Line:
         """The place half way."""
         return self.start.middle(self.end)
 
+    def side_of(self, place: Point) -> float:
+        """How far a place lies from the line on through both ends, in u: more than 0 on the left, less on the right."""
+        right, up = self.end.x - self.start.x, self.end.y - self.start.y
+        return (right * (place.y - self.start.y) - up * (place.x - self.start.x)) / math.hypot(right, up)
+
     def reversed(self) -> Line:
         """The same segment the other way."""
         return Line(self.end, self.start)

@@ -63,6 +63,7 @@ TEXTS: Final[dict[str, str]] = {
     "no-such-place": "There are {count} places to count here, so there is no {what} number {number}. "
     "Choose a lower number, or let the figures meet.",
     "bad-reference": "“{text}” is no reference to a place.",
+    "no-such-line": "{figure} has no {way} line. Name one of its lines that there is.",
     "no-copy": "{figure} has {count} copies, so there is no copy {copy}. Choose one from 1 to {count}.",
     "figure-waits": "This step waits for {name}, which cannot be drawn yet. Mend that step first.",
     "no-inside": "{name} is a line and has no inside. Let the band lie on it, or left or right of it.",

@@ -60,3 +60,16 @@ class Rings(TestCase):
         assert outcome.drawing is not None
         self.assertEqual([code for code, _ in outcome.drawing.notes if code == "weave-strands"], [])
         self.assertEqual(forms(plan, "one"), {})
+
+
+class Lines(TestCase):
+    def test_a_reflection_goes_by_another_line_of_its_guide(self) -> None:
+        plan = parse_text(
+            "Centre lines axes through O.\nCircle eye on 3u right and 1u up from O with radius 1u.\n"
+            "Reflect eye across axes, the original dropped: image.\n"
+        )
+        upright = "Reflect eye across the upright line of axes, the original dropped: image."
+        self.assertEqual(forms(plan, "image"), {"by the upright line": upright})
+        plan = change(plan, "retype-step", {"step": "image", "text": upright}).plan
+        self.assertEqual(evaluate(plan).outcomes["image"].made.box.left, -4.0)
+        self.assertEqual(list(forms(plan, "image")), ["by the level line"])

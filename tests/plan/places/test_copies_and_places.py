@@ -82,6 +82,33 @@ class Copies(TestCase):
         assert error is not None
         self.assertEqual((error.code, error.field), ("no-copy", "figures"))
 
+    def test_a_line_of_a_guide_is_told_by_the_way_it_goes(self) -> None:
+        before = (
+            "Centre lines axes through O.",
+            "Diagonals cross through O.",
+            "Rotate axes about O by 90°: turned.",
+            "Circle eye on 3u right and 1u up from O with radius 1u.",
+        )
+        for way, x, y in (
+            ("upright line of axes", -3, 1),
+            ("vertical line of turned", -3, 1),
+            ("level of axes", 3, -1),
+            ("rising line of cross", 1, 3),
+            ("falling line of cross", -1, -3),
+        ):
+            with self.subTest(way):
+                image = last(*before, f"Reflect eye across the {way}, the original dropped: image.")
+                box = image.made.box
+                self.assertAlmostEqual((box.left + box.right) / 2, x, delta=1e-9)
+                self.assertAlmostEqual((box.bottom + box.top) / 2, y, delta=1e-9)
+        plan = with_sentences(*before, "Reflect eye across the level line of cross, the original kept: image.")
+        error = evaluate(plan).outcomes["image"].error
+        assert error is not None
+        self.assertEqual((error.code, error.field), ("no-such-line", "line"))
+        self.assertIn("cross has no level line", str(error))
+        self.assertEqual(parse_text(write_text(plan)), plan)
+        self.assertEqual(from_json(to_json(plan)), plan)
+
     def test_selections_are_written_read_and_follow_a_new_name(self) -> None:
         plan = with_sentences(
             "Unite every third copy of petals, copy 2 of petals and copies 4 to 5 of petals: piece x.",

@@ -118,3 +118,18 @@ class Picking(HandCase):
         self.click_sheet(-5.5, -3)
         self.slip("a b c")
         expect(self.page.locator(".slip")).to_have_count(1)
+
+    def test_of_a_guide_with_two_lines_the_one_that_is_clicked(self) -> None:
+        mark = self.bench("Centre lines axes through O.\nCircle a on 3u right and 3u up from O with radius 2u.\n")
+        self.verb("reflect")
+        self.slip("a | the upright line of axes")
+        self.click_sheet(3, 3)
+        self.click_sheet(-6, 0)
+        self.slip("a | the level line of axes")
+        self.page.keyboard.press("Enter")
+        self.settled(2)
+        said = "Reflect a across the level line of axes, the original kept: reflected."
+        self.assertEqual(self.sentences(mark)[-1], said)
+        self.page.get_by_role("button", name="by the upright line").click()
+        self.settled(3)
+        self.assertEqual(self.sentences(mark)[-1], said.replace("level", "upright"))

@@ -12,6 +12,9 @@ LONG = """Measure: span = solve distance from centre of rim to top of eye = 4u b
 Circle rim on O with radius 3u.
 Circle eye on 3.25u right and 12.5u down from left of rim with radius 0.5u.
 Ring “the outermost of them all” on 3.25u right and 2.5u down from right of rim from radius 4u to 5u.
+Centre lines “the lines through the middle of it all” through O.
+Reflect “the outermost of them all” across the upright line of “the lines through the middle of it all”, the original \
+kept: image.
 Circle longer on O with radius distance from centre of rim to top of eye + width of rim / 4 + 2u.
 """
 CUT = """() => {

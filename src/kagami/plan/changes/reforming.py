@@ -1,5 +1,5 @@
-"""Other kinds of step that say nearly the same: a rounding of all corners, of one, of one and its images; a circle in
-place of a ring.
+"""Other steps that say nearly the same: a rounding of all corners, of one, of one and its images; a circle in place of
+a ring; another line to go by of those that a guide has.
 """
 
 from __future__ import annotations
@@ -13,13 +13,30 @@ from kagami.geometry.rounding import corners_of
 from kagami.geometry.tolerance import SAME
 from kagami.plan.evaluation.result import Result
 from kagami.plan.language.sentences import write_sentence
-from kagami.plan.places.selecting import plain_id
+from kagami.plan.places.selecting import lines_of, plain_id, way_of
 from kagami.plan.steps import Step
 from kagami.plan.steps.arcs import Ring
 from kagami.plan.steps.circle import Circle
+from kagami.plan.steps.lighting import Half
+from kagami.plan.steps.repeats import Reflect
 from kagami.plan.steps.rounding import Round, RoundOne, chosen
 
 _IN_U: Final = re.compile(r"(\d+(?:\.\d+)?)u")
+
+ALONE, IMAGES, ALL, MIDDLE = (
+    "one corner alone",
+    "one corner and its images",
+    "all corners",
+    "the circle along its middle",
+)
+BY_LINE: Final = {
+    "upright": "by the upright line",
+    "level": "by the level line",
+    "rising": "by the rising line",
+    "falling": "by the falling line",
+}
+LABELS: Final = (ALONE, IMAGES, ALL, MIDDLE, *BY_LINE.values())
+"""What other forms are called, to be translated."""
 
 
 def other_forms(step: Step, result: Result) -> Iterable[tuple[str, str]]:
@@ -32,15 +49,28 @@ def other_forms(step: Step, result: Result) -> Iterable[tuple[str, str]]:
         if place is None or outcome is None or outcome.figure is None:
             return
         fields: dict[str, Any] = {"figure": step.figure, "place": place, "radius": step.radius, **kept}
-        yield "one corner alone", write_sentence(RoundOne(**fields, reach="there alone"), names)
+        yield ALONE, write_sentence(RoundOne(**fields, reach="there alone"), names)
         if outcome.figure.group is not None:
-            yield "one corner and its images", write_sentence(RoundOne(**fields, reach="all round"), names)
+            yield IMAGES, write_sentence(RoundOne(**fields, reach="all round"), names)
     elif isinstance(step, RoundOne):
         whole = Round(figure=step.figure, radius=step.radius, which="all", **kept)
-        yield "all corners", write_sentence(whole, names)
+        yield ALL, write_sentence(whole, names)
     elif isinstance(step, Ring):
         middle = Circle(centre=step.centre, radius=_half_way(step.inner, step.outer), **kept)
-        yield "the circle along its middle", write_sentence(middle, names)
+        yield MIDDLE, write_sentence(middle, names)
+    elif isinstance(step, Reflect | Half):
+        for way in _other_ways(step.line, result):
+            anew = step.model_copy(update={"line": f"{plain_id(step.line)}#{way}"})
+            yield BY_LINE[way], write_sentence(anew, names)
+
+
+def _other_ways(line: str, result: Result) -> Iterable[str]:
+    """The ways of the lines of a figure that a step does not go by."""
+    identifier, _, selection = line.partition("#")
+    outcome = result.outcomes.get(identifier)
+    lines = lines_of(outcome.figure) if outcome and outcome.figure else {}
+    first = way_of(outcome.figure.whole.outlines[0]) if outcome and outcome.figure and lines else ""
+    return [way for way in lines if way != (selection or first)]
 
 
 def _half_way(one: str, other: str) -> str:

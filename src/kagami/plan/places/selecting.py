@@ -1,7 +1,8 @@
-"""Some of a repeat's copies as figures of their own: “copies 1 to 3 of petals”, “every second copy of petals”.
+"""Some of a repeat's copies as figures of their own: “copies 1 to 3 of petals”, “every second copy of petals”; and one
+of the lines of guides: “the upright line of axes”.
 
 In documents a selection stands behind the figure's id: `petals#2`, `petals#1-3`, `petals#every-2`,
-`petals#every-2-from-2`, and `petals#each`, which stands for all copies one by one.
+`petals#every-2-from-2`, and `petals#each`, which stands for all copies one by one; `axes#upright`, `diagonals#rising`.
 """
 
 from __future__ import annotations
@@ -11,6 +12,9 @@ from collections.abc import Callable, Mapping
 from dataclasses import replace
 from typing import Any, Final
 
+from kagami.geometry.curves import Line
+from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.tolerance import SAME
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.figure import Figure
@@ -24,15 +28,27 @@ FORMS: Final = {
     "every": "every {ordinal} copy of {figure}",
     "range": "copies {low} to {high} of {figure}",
     "one": "copy {number} of {figure}",
+    "upright": "the upright line of {figure}",
+    "level": "the level line of {figure}",
+    "rising": "the rising line of {figure}",
+    "falling": "the falling line of {figure}",
 }
 ALSO: Final = {
     "pieces {low} to {high} of {figure}": "range",
     "piece {number} of {figure}": "one",
     "the pieces of {figure} one by one": "each",
     "each copy of {figure}": "each",
+    "the upright of {figure}": "upright",
+    "the vertical line of {figure}": "upright",
+    "the level of {figure}": "level",
+    "the horizontal line of {figure}": "level",
 }
 """Further ways in which a selection may be typed."""
-SELECTION: Final = r"(#(each|[1-9]\d{0,3}(-[1-9]\d{0,3})?|every-[1-9]\d?(-from-[1-9]\d{0,3})?))?"
+LINES: Final = ("upright", "level", "rising", "falling")
+"""Which way a line goes; a rising one from the left."""
+SELECTION: Final = (
+    r"(#(each|upright|level|rising|falling|[1-9]\d{0,3}(-[1-9]\d{0,3})?|every-[1-9]\d?(-from-[1-9]\d{0,3})?))?"
+)
 """A selection behind the id of a figure, as documents hold it."""
 ORDINALS: Final = ("second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth")
 _NUMBER: Final = re.compile(r"[1-9]\d{0,3}")
@@ -48,11 +64,16 @@ def selected(outcome: Outcome, selection: str) -> tuple[Outcome, ...]:
     """The chosen copies of an outcome, as outcomes: one, or for `each` one a copy; all of it without a selection.
 
     Raises:
-        PlanError: there is no such copy.
+        PlanError: there is no such copy, or no such line.
     """
     figure = outcome.figure
     if not selection or figure is None:
         return (outcome,)
+    if selection in LINES:
+        lines = tuple(outline for outline in figure.whole.outlines if way_of(outline) == selection)
+        if not lines:
+            raise PlanError("no-such-line", figure=outcome.name, way=selection)
+        return (_as_figure(outcome, selection, Figure((Shape(lines),))),)
     count = len(figure.copies)
     if selection == "each":
         return tuple(_chosen(outcome, figure, str(number), [number]) for number in range(1, count + 1))
@@ -74,11 +95,33 @@ def _numbers(selection: str, count: int) -> list[int]:
 def _chosen(outcome: Outcome, figure: Figure, selection: str, numbers: list[int]) -> Outcome:
     copies = tuple(figure.copies[number - 1] for number in numbers)
     tones = tuple(figure.tones[number - 1] for number in numbers) if figure.tones else ()
-    drawing = (
-        replace(outcome.drawing, figure=Figure(copies, tones=tones, apart=figure.apart), notes=())
-        if outcome.drawing
-        else None
-    )
+    return _as_figure(outcome, selection, Figure(copies, tones=tones, apart=figure.apart))
+
+
+def lines_of(figure: Figure) -> dict[str, Line]:
+    """The straight lines that a figure is made of, the first of each way, upright ones first; none where it holds
+    anything else.
+    """
+    ways = [(way_of(outline), outline.curves[0]) for outline in reversed(figure.whole.outlines)]
+    if not all(way for way, _ in ways):
+        return {}
+    found = {way: line for way, line in ways if isinstance(line, Line)}
+    return {way: found[way] for way in LINES if way in found}
+
+
+def way_of(outline: Outline) -> str:
+    """Which way an outline goes that is one straight line; empty for any other."""
+    line = outline.curves[0] if len(outline.curves) == 1 else None
+    if not isinstance(line, Line):
+        return ""
+    right, up = line.end.x - line.start.x, line.end.y - line.start.y
+    if abs(right) <= SAME or abs(up) <= SAME:
+        return "upright" if abs(right) <= abs(up) else "level"
+    return "rising" if right * up > 0 else "falling"
+
+
+def _as_figure(outcome: Outcome, selection: str, figure: Figure) -> Outcome:
+    drawing = replace(outcome.drawing, figure=figure, notes=()) if outcome.drawing else None
     name = reference_text(f"{outcome.id}#{selection}", {outcome.id: outcome.name})
     key = f"{outcome.key}#{selection}"
     return replace(outcome, id=f"{outcome.id}#{selection}", name=name, key=key, drawing=drawing)
@@ -90,8 +133,8 @@ def reference_text(reference: str, names: Mapping[str, str]) -> str:
     name = name_text(names.get(identifier, identifier))
     if not selection:
         return name
-    if selection == "each":
-        return format_phrase(FORMS["each"], figure=name)
+    if selection == "each" or selection in LINES:
+        return format_phrase(FORMS[selection], figure=name)
     if selection.startswith("every-"):
         step, _, first = selection.removeprefix("every-").partition("-from-")
         number = int(step)
@@ -125,7 +168,7 @@ def parse_selection(text: str, at: int, identify: Callable[[str, int], str]) -> 
     best: tuple[str, int] | None = None
     for form, kind in (
         (FORMS["from"], "from"),
-        *((FORMS[k], k) for k in ("each", "every", "range", "one")),
+        *((FORMS[k], k) for k in ("each", "every", "range", "one", *LINES)),
         *ALSO.items(),
     ):
         try:
@@ -149,8 +192,8 @@ def _ordinal(text: str, at: int) -> tuple[int, int] | None:
 
 def _reference(kind: str, slots: Mapping[str, Any]) -> str:
     match kind:
-        case "each":
-            return f"{slots['figure']}#each"
+        case "each" | "upright" | "level" | "rising" | "falling":
+            return f"{slots['figure']}#{kind}"
         case "every":
             return f"{slots['figure']}#every-{slots['ordinal']}"
         case "from":

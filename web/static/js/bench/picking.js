@@ -8,6 +8,7 @@ import { make } from "./changes.js";
 import { pinching } from "./pan.js";
 import { looking } from "./server.js";
 import { currentSlip, fieldsOf, refill } from "./slip.js";
+import { placeOf } from "./view.js";
 
 const FAR = 4;
 // The slot that is asked for, and whether what stands in it was picked by hand.
@@ -65,7 +66,7 @@ async function pick(event) {
     const there = valuesOf(other).map((one) => (one === step ? was : one));
     fields[name] = other.dataset.many ? there : there[0] || "";
   }
-  await refill(slip, fields);
+  await refill(slip, fields, placeOf(event));
   mark();
   slip.querySelector("button[type=submit]").focus({ preventScroll: true });
 }

@@ -65,11 +65,12 @@ async function open(kind, figures, fields) {
   }
 }
 
-// Other figures stand in an open slip, with their signs; what is typed in it stays.
-export async function refill(slip, fields) {
+// Other figures stand in an open slip, with their signs; what is typed in it stays. `at` is where one was picked, in u.
+export async function refill(slip, fields, at) {
   try {
     const holder = document.createElement("div");
-    holder.innerHTML = await server.html(`slip/${slip.dataset.kind}/`, { fields: JSON.stringify(fields) });
+    const asked = { fields: JSON.stringify(fields), ...(at && { at: at.map((way) => way.toFixed(6)).join() }) };
+    holder.innerHTML = await server.html(`slip/${slip.dataset.kind}/`, asked);
     for (const fresh of holder.querySelectorAll(".slot")) {
       slip.querySelector(`.slot[data-field="${CSS.escape(fresh.dataset.field)}"]`)?.replaceWith(fresh);
     }

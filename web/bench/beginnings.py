@@ -1,0 +1,160 @@
+"""What a slip begins with: the figures, lines and tones that a step of its kind is most likely about."""
+
+from collections.abc import Mapping, Sequence
+from typing import Any, Final
+
+from kagami.geometry.point import Point
+from kagami.geometry.tolerance import LENGTH
+from kagami.plan.document import Plan
+from kagami.plan.evaluation.result import Result
+from kagami.plan.fields.figures import FigureKind
+from kagami.plan.fields.kind import Offer
+from kagami.plan.language.translation import tr
+from kagami.plan.lettering.laying import Lettering
+from kagami.plan.naming import free_name
+from kagami.plan.places.selecting import lines_of, plain_id
+from kagami.plan.steps import Carve, Chapter, Step, Turn
+from kagami.plan.steps.combine import Split
+
+ALONG: Final = "line"
+"""The field for a figure along which something is done to another one: a line, if there is one."""
+GONE_BY: Final = ("course", "edge")
+"""Fields for a figure that words go by."""
+
+
+def begun(plan: Plan, result: Result, cls: type[Step], position: int, asked: Sequence[str]) -> Step:
+    """A step with the kind's defaults and the figures that it is most likely about; `asked` are those to begin with."""
+    before = plan.steps[:position]
+    asked = [identifier for identifier in asked if any(step.id == identifier for step in before)]
+    used = {identifier for step in before for identifier in step.figure_ids()}
+    closed = [step.id for step in before if _is_area(step, result)]
+    kinds = cls.field_kinds()
+    offer = Offer(
+        asked=asked,
+        free=[identifier for identifier in closed if identifier not in used],
+        areas=closed,
+        tones=[tone.name for tone in plan.tones],
+        newest_first=issubclass(cls, Turn),
+        beside_figure="figure" in kinds and not issubclass(cls, Carve),
+    )
+    found = {name: kind.begin(offer) for name, kind in kinds.items()}
+    single = [name for name, kind in kinds.items() if isinstance(kind, FigureKind)]
+    words = [step.id for step in before if _are_words(step, result)]
+    if cls.chapter is Chapter.LETTER and words:
+        newest = next((one for one in asked if one in words), words[-1])
+        found |= {name: newest for name in single if name not in GONE_BY}
+    elif ALONG in single:
+        found |= _along(cls, before, result, asked, offer.free or closed)
+    elif "ground" in single and len(asked) < 2:
+        found |= _grounded(single, asked, offer.free or closed)
+    else:
+        found |= dict(zip(single, asked, strict=False)) if len(asked) > 1 else _paired(single, asked, closed)
+    others = [step.id for step in before if step.id not in words]
+    found |= _gone_by(single, asked, found, others)
+    fields = {name: value for name, value in found.items() if value is not None}
+    return cls.model_validate({**fields, "id": "new", "name": free_name(plan, tr(cls.noun))})
+
+
+def field_along(cls: type[Step]) -> str:
+    """The field along which something is done to another figure; empty where there is none."""
+    return ALONG if isinstance(cls.field_kinds().get(ALONG), FigureKind) else ""
+
+
+def other_field(cls: type[Step], along: str) -> str:
+    """The field of the figure that something is done to along a line."""
+    return next(name for name, kind in cls.field_kinds().items() if isinstance(kind, FigureKind) and name != along)
+
+
+def lines_for(cls: type[Step], before: Sequence[Step], result: Result, figure: str) -> list[str]:
+    """The figures that a step can be done along to another one: what is straight; for a division any open line."""
+
+    def can(step: Step) -> bool:
+        outcome = result.outcomes.get(step.id)
+        if outcome is None or outcome.figure is None or outcome.figure.bounds_area:
+            return False
+        return bool(outcome.figure.whole.outlines if issubclass(cls, Split) else lines_of(outcome.figure))
+
+    return [step.id for step in before if step.id != plain_id(figure) and can(step)]
+
+
+def _along(
+    cls: type[Step], before: Sequence[Step], result: Result, asked: Sequence[str], areas: Sequence[str]
+) -> dict[str, str]:
+    """What is done to, the first that was asked for that is no line to go by, else the newest area; and the line: one
+    that was asked for, else the newest there is.
+    """
+    lines = lines_for(cls, before, result, "")
+    drawn = [step.id for step in before if step.id in result.outcomes and step.id not in lines]
+    figures = [one for one in asked if one not in lines] or list(areas)[-1:] or drawn[-1:] or list(asked)[:1]
+    if not figures:
+        return {}
+    others = [one for one in lines if one != figures[0]]
+    wanted = [one for one in asked if one in others] or others[-1:] or [one for one in asked if one != figures[0]]
+    return {other_field(cls, ALONG): figures[0], ALONG: wanted[-1] if wanted else figures[0]}
+
+
+def along_one_line(step: Step, result: Result, at: Point | None) -> Step:
+    """The step by one of the lines, where what it is to go by has several: that which was pointed `at`; else one that
+    has the whole figure on one side of it, an upright one first.
+    """
+    along = "" if isinstance(step, Split) else field_along(type(step))  # a division takes all lines there are
+    outcome = result.outcomes.get(step[along]) if along else None
+    lines = lines_of(outcome.figure) if outcome and outcome.figure else {}
+    if len(lines) < 2:
+        return step
+    made = result.outcomes.get(plain_id(step[other_field(type(step), along)]))
+    box = made.figure.box if made and made.figure else None
+    corners = [Point(x, y) for x in (box.left, box.right) for y in (box.bottom, box.top)] if box else []
+
+    def straddled(way: str) -> bool:
+        sides = [lines[way].side_of(corner) for corner in corners]
+        return min(sides, default=0.0) < -LENGTH and max(sides, default=0.0) > LENGTH
+
+    def order(way: str) -> tuple[float, bool]:
+        return (abs(lines[way].side_of(at)) if at else 0.0, straddled(way))
+
+    return type(step).model_validate({**step.model_dump(), along: f"{step[along]}#{min(lines, key=order)}"})
+
+
+def _grounded(single: Sequence[str], asked: Sequence[str], areas: Sequence[str]) -> dict[str, str]:
+    """What is to be done on a ground begins with an earlier area as the ground."""
+    figure = asked[0] if asked else next(iter(areas[-1:]), "")
+    ground = next((one for one in areas if one != figure), figure)
+    return {name: ground if name == "ground" else figure for name in single if figure}
+
+
+def _paired(single: Sequence[str], asked: Sequence[str], areas: Sequence[str]) -> dict[str, str]:
+    """What two fields begin with where one figure was asked for, or none: that or the newest area, and the newest one
+    beside it; a first and a second as they stand in the plan. What one field begins with is what was asked for.
+    """
+    figure = asked[0] if asked else next(iter(areas[-1:]), "")
+    if len(single) != 2 or not figure or set(single) & set(GONE_BY):
+        return dict(zip(single, asked, strict=False))
+    pair = [figure, next((one for one in reversed(areas) if one != figure), figure)]
+    if single[0] == "first":
+        pair.sort(key=lambda one: areas.index(one) if one in areas else -1)
+    return dict(zip(single, pair, strict=True))
+
+
+def _gone_by(
+    single: Sequence[str], asked: Sequence[str], found: Mapping[str, Any], figures: Sequence[str]
+) -> dict[str, str]:
+    """What words run along, or are held off: of the figures that were asked for the one that is not the words; else the
+    newest that is no words.
+    """
+    field = next((name for name in single if name in GONE_BY), None)
+    if field is None:
+        return {}
+    others = {found.get(name) for name in single if name != field}
+    wanted = [one for one in asked if one in figures and one not in others] or [*figures][-1:]
+    return {field: wanted[-1]} if wanted else {}
+
+
+def _are_words(step: Step, result: Result) -> bool:
+    outcome = result.outcomes.get(step.id)
+    return bool(outcome and outcome.drawing and isinstance(outcome.drawing.detail, Lettering))
+
+
+def _is_area(step: Step, result: Result) -> bool:
+    outcome = result.outcomes.get(step.id)
+    return bool(outcome and outcome.figure and outcome.figure.bounds_area and not step.always_guide)

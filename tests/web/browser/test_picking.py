@@ -122,10 +122,10 @@ class Picking(HandCase):
     def test_of_a_guide_with_two_lines_the_one_that_is_clicked(self) -> None:
         mark = self.bench("Centre lines axes through O.\nCircle a on 3u right and 3u up from O with radius 2u.\n")
         self.verb("reflect")
-        self.slip("a | the upright line of axes")
+        self.slip("a | axes#upright")
         self.click_sheet(3, 3)
         self.click_sheet(-6, 0)
-        self.slip("a | the level line of axes")
+        self.slip("a | axes#level")
         self.page.keyboard.press("Enter")
         self.settled(2)
         said = "Reflect a across the level line of axes, the original kept: reflected."

@@ -18,7 +18,13 @@ function readiness(event) {
   const slip = currentSlip();
   if (!slip || choosing()) return null;
   if (slip.dataset.regions) return { first: add(slip), regions: true };
-  return event.target.closest("#handles.drafted") && !slip.dataset.press ? { first: add(slip), regions: false } : null;
+  return onDimension(event.target) && !slip.dataset.press ? { first: add(slip), regions: false } : null;
+}
+
+// A dimension of the step in the slip; a word only where it can be read, since it may lie on a figure to be picked.
+function onDimension(target) {
+  const handle = target.closest("#handles.drafted .handle");
+  return handle !== null && (handle.dataset.form !== "choice" || target.matches(".word"));
 }
 
 function again(event, target) {

@@ -3,6 +3,7 @@
 
 import { choosing } from "./chooser.js";
 import { watchLeavingOff } from "./gesture.js";
+import { handleAt } from "./handles.js";
 import { pinching } from "./pan.js";
 import { add, currentSlip, opening } from "./slip.js";
 
@@ -18,13 +19,13 @@ function readiness(event) {
   const slip = currentSlip();
   if (!slip || choosing()) return null;
   if (slip.dataset.regions) return { first: add(slip), regions: true };
-  return onDimension(event.target) && !slip.dataset.press ? { first: add(slip), regions: false } : null;
+  return onDimension(event) && !slip.dataset.press ? { first: add(slip), regions: false } : null;
 }
 
 // A dimension of the step in the slip; a word only where it can be read, since it may lie on a figure to be picked.
-function onDimension(target) {
-  const handle = target.closest("#handles.drafted .handle");
-  return handle !== null && (handle.dataset.form !== "choice" || target.matches(".word"));
+function onDimension(event) {
+  const handle = handleAt(event);
+  return Boolean(handle?.closest(".drafted")) && (handle.dataset.form !== "choice" || event.target.matches(".word"));
 }
 
 function again(event, target) {

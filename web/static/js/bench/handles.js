@@ -22,7 +22,7 @@ export function activeStep() {
 }
 
 // Of grips that overlap, the one whose place is nearest is meant.
-function handleAt(event) {
+export function handleAt(event) {
   const top = event.target.closest?.(".handle");
   if (!top || !event.target.matches(".grip")) return top;
   const grips = document.elementsFromPoint(event.clientX, event.clientY).filter((element) => element.matches(".handle > * .grip"));

@@ -3,9 +3,11 @@
 from collections.abc import Mapping, Sequence
 from typing import Any, Final
 
+from kagami.geometry.curves import Line
 from kagami.geometry.point import Point
 from kagami.geometry.tolerance import LENGTH
 from kagami.plan.document import Plan
+from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.figures import FigureKind
 from kagami.plan.fields.kind import Offer
@@ -16,8 +18,6 @@ from kagami.plan.places.selecting import lines_of, plain_id
 from kagami.plan.steps import Carve, Chapter, Step, Turn
 from kagami.plan.steps.combine import Split
 
-ALONG: Final = "line"
-"""The field for a figure along which something is done to another one: a line, if there is one."""
 GONE_BY: Final = ("course", "edge")
 """Fields for a figure that words go by."""
 
@@ -39,11 +39,12 @@ def begun(plan: Plan, result: Result, cls: type[Step], position: int, asked: Seq
     )
     found = {name: kind.begin(offer) for name, kind in kinds.items()}
     single = [name for name, kind in kinds.items() if isinstance(kind, FigureKind)]
-    words = [step.id for step in before if _are_words(step, result)]
-    if cls.chapter is Chapter.LETTER and words:
-        newest = next((one for one in asked if one in words), words[-1])
+    words = _holding(Lettering, before, result)
+    wanted = words if cls.chapter is Chapter.LETTER else _holding(cls.wants, before, result) if cls.wants else []
+    if wanted:
+        newest = next((one for one in asked if one in wanted), wanted[-1])
         found |= {name: newest for name in single if name not in GONE_BY}
-    elif ALONG in single:
+    elif cls.along:
         found |= _along(cls, before, result, asked, offer.free or closed)
     elif "ground" in single and len(asked) < 2:
         found |= _grounded(single, asked, offer.free or closed)
@@ -55,14 +56,10 @@ def begun(plan: Plan, result: Result, cls: type[Step], position: int, asked: Seq
     return cls.model_validate({**fields, "id": "new", "name": free_name(plan, tr(cls.noun))})
 
 
-def field_along(cls: type[Step]) -> str:
-    """The field along which something is done to another figure; empty where there is none."""
-    return ALONG if isinstance(cls.field_kinds().get(ALONG), FigureKind) else ""
-
-
-def other_field(cls: type[Step], along: str) -> str:
-    """The field of the figure that something is done to along a line."""
-    return next(name for name, kind in cls.field_kinds().items() if isinstance(kind, FigureKind) and name != along)
+def done_to(cls: type[Step]) -> str:
+    """The field of the figure that something is done to along a line; empty where there is none."""
+    kinds = cls.field_kinds().items()
+    return next((name for name, kind in kinds if isinstance(kind, FigureKind) and name != cls.along), "")
 
 
 def lines_for(cls: type[Step], before: Sequence[Step], result: Result, figure: str) -> list[str]:
@@ -83,26 +80,30 @@ def _along(
     """What is done to, the first that was asked for that is no line to go by, else the newest area; and the line: one
     that was asked for, else the newest there is.
     """
-    lines = lines_for(cls, before, result, "")
+    lines, other = lines_for(cls, before, result, ""), done_to(cls)
+    if not other:
+        wanted = [one for one in asked if _has_straight(result.outcomes.get(one))] or lines[-1:]
+        return {cls.along: wanted[-1]} if wanted else {}
     drawn = [step.id for step in before if step.id in result.outcomes and step.id not in lines]
     figures = [one for one in asked if one not in lines] or list(areas)[-1:] or drawn[-1:] or list(asked)[:1]
     if not figures:
         return {}
     others = [one for one in lines if one != figures[0]]
     wanted = [one for one in asked if one in others] or others[-1:] or [one for one in asked if one != figures[0]]
-    return {other_field(cls, ALONG): figures[0], ALONG: wanted[-1] if wanted else figures[0]}
+    return {other: figures[0], cls.along: wanted[-1] if wanted else figures[0]}
 
 
 def along_one_line(step: Step, result: Result, at: Point | None) -> Step:
     """The step by one of the lines, where what it is to go by has several: that which was pointed `at`; else one that
     has the whole figure on one side of it, an upright one first.
     """
-    along = "" if isinstance(step, Split) else field_along(type(step))  # a division takes all lines there are
+    along = "" if isinstance(step, Split) else type(step).along  # a division takes all lines there are
     outcome = result.outcomes.get(step[along]) if along else None
     lines = lines_of(outcome.figure) if outcome and outcome.figure else {}
     if len(lines) < 2:
         return step
-    made = result.outcomes.get(plain_id(step[other_field(type(step), along)]))
+    other = done_to(type(step))
+    made = result.outcomes.get(plain_id(step[other])) if other else None
     box = made.figure.box if made and made.figure else None
     corners = [Point(x, y) for x in (box.left, box.right) for y in (box.bottom, box.top)] if box else []
 
@@ -114,6 +115,11 @@ def along_one_line(step: Step, result: Result, at: Point | None) -> Step:
         return (abs(lines[way].side_of(at)) if at else 0.0, straddled(way))
 
     return type(step).model_validate({**step.model_dump(), along: f"{step[along]}#{min(lines, key=order)}"})
+
+
+def _has_straight(outcome: Outcome | None) -> bool:
+    """Whether something can go by a straight side of a figure."""
+    return bool(outcome and outcome.figure and any(isinstance(curve, Line) for curve in outcome.figure.whole.curves))
 
 
 def _grounded(single: Sequence[str], asked: Sequence[str], areas: Sequence[str]) -> dict[str, str]:
@@ -150,9 +156,10 @@ def _gone_by(
     return {field: wanted[-1]} if wanted else {}
 
 
-def _are_words(step: Step, result: Result) -> bool:
-    outcome = result.outcomes.get(step.id)
-    return bool(outcome and outcome.drawing and isinstance(outcome.drawing.detail, Lettering))
+def _holding(detail: type, before: Sequence[Step], result: Result) -> list[str]:
+    """The steps whose drawings have a detail of a type, such as words or a weave."""
+    outcomes = (result.outcomes.get(step.id) for step in before)
+    return [one.id for one in outcomes if one and one.drawing and isinstance(one.drawing.detail, detail)]
 
 
 def _is_area(step: Step, result: Result) -> bool:

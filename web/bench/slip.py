@@ -22,7 +22,7 @@ from kagami.plan.naming import free_name
 from kagami.plan.places.selecting import plain_id
 from kagami.plan.steps import KINDS, Chapter, Step, in_order_of_work, kind_of
 from kagami.plan.steps.guides import GuideLine
-from web.bench.beginnings import along_one_line, begun, field_along, lines_for, other_field
+from web.bench.beginnings import along_one_line, begun, done_to, lines_for
 from web.bench.by_hand import ByHand, by_hand
 from web.bench.hues import hues_of
 from web.bench.tokens import Token, add_words, slot_token
@@ -123,8 +123,8 @@ def draw_slip(
             tokens.append(Token("words", _("the regions chosen on the sheet")))
         else:
             tokens.append(slot_token(step, part, result, names, hues))
-    along = field_along(cls)
-    if along and lines_for(cls, plan.steps[:position], result, step[other_field(cls, along)]):
+    along, other = cls.along, done_to(cls)
+    if along and lines_for(cls, plan.steps[:position], result, step[other] if other else ""):
         along = ""
     return Slip(kind, tr(cls.title), tuple(tokens), by_hand(cls), along, _lines(plan) if along else ())
 

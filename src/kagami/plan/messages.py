@@ -68,7 +68,7 @@ TEXTS: Final[dict[str, str]] = {
     "figure-waits": "This step waits for {name}, which cannot be drawn yet. Mend that step first.",
     "no-inside": "{name} is a line and has no inside. Let the band lie on it, or left or right of it.",
     "no-area": "{name} is a line and bounds no area. Choose closed figures here.",
-    "too-few-figures": "Choose at least {least} figures; there is only {given}.",
+    "too-few-figures": "Too few figures: {given} of at least {least}. Choose more of them.",
     "figure-twice": "{name} is named twice here. Take one of them out.",
     "nothing-left": "Nothing is left of {name}: the others cover it whole. Move or shrink one of them.",
     "radius-too-large": "Arcs of radius {radius}u do not fit into these corners; {largest}u is the largest that does. "
@@ -77,6 +77,8 @@ TEXTS: Final[dict[str, str]] = {
     "not-a-line": "{name} has no straight line to go by. Choose a line, a segment or a polygon.",
     "not-an-oval": "{name} is no whole circle or oval. Choose one.",
     "one-outline": "{name} has {count} outlines; this works on one. Choose a piece of it first.",
+    "no-inner-node": "Node {number} of {name} is an end of it. Choose from {least} to {most}.",
+    "no-node-to-spare": "{name} has too few nodes for this. Choose a figure with corners or more curves.",
     "no-such-part": "{name} has {count} {what}; there is no number {number}. Choose from 1 to {count}.",
     "nothing-there": "There is no {what} of {name} at that place. Choose a place on it.",
     "same-place": "{what} are one place; they must lie apart.",

@@ -7,7 +7,9 @@ from collections.abc import Mapping, Sequence
 from typing import Any, Final
 
 from kagami.geometry.point import Point
+from kagami.geometry.rounding import corners_of
 from kagami.geometry.tolerance import LENGTH as SAME_PLACE
+from kagami.geometry.tolerance import SAME
 from kagami.plan.changes.given import Changed, Given
 from kagami.plan.changes.grain import Grain, grain_of, place_given
 from kagami.plan.changes.steps import add_step
@@ -17,6 +19,7 @@ from kagami.plan.evaluation.evaluate import evaluate_before
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.nodes import NodesKind
 from kagami.plan.fields.values import ANGLE, LENGTH, ValueKind
+from kagami.plan.figure import Figure
 from kagami.plan.places.anchors import resolve
 from kagami.plan.places.hanging import hung, nearest
 from kagami.plan.places.references import SHEET_ORIGIN, parse_reference
@@ -52,6 +55,8 @@ def drawn_fields(plan: Plan, cls: type[Step], given: Given) -> dict[str, Any]:
     grain = grain_of(given.values)
     first = aimed(place_given(given.values, "start"), grain, result, _nth(given.values))
     fields: dict[str, Any] = {cls.press: first}
+    if cls.corner_of:
+        fields |= _cornered(cls, given.mapping("fields").get(cls.corner_of), _at(first, result), result)
     if given.values.get("end") is None:
         if cls.release:
             raise ChangeRefused("draw-on", field=cls.release)
@@ -64,6 +69,26 @@ def drawn_fields(plan: Plan, cls: type[Step], given: Given) -> dict[str, Any]:
     if start.distance(end) <= SAME_PLACE or pressed.distance(end) <= SAME_PLACE:
         raise ChangeRefused("draw-on", field=cls.release or cls.press)
     return fields | _values(cls, start, end, grain)
+
+
+def _cornered(cls: type[Step], before: object, place: Point, result: Result) -> dict[str, str]:
+    """The figure that has a corner at a place: the one that stood there before, if it has one, or the newest that has;
+    that before where none has.
+    """
+    newest = [outcome.id for outcome in result.outcomes.values() if not outcome.muted]
+    for identifier in (str(before), *reversed(newest)):
+        outcome = result.outcomes.get(identifier)
+        if outcome is not None and outcome.figure is not None and _has_corner(outcome.figure, place):
+            return {cls.corner_of: identifier}
+    return {}
+
+
+def _has_corner(figure: Figure, place: Point) -> bool:
+    box = figure.box
+    if box is None or not (box.left - SAME <= place.x <= box.right + SAME):
+        return False
+    shape = figure.united if figure.bounds_area else figure.whole
+    return any(corner.place.distance(place) <= SAME for corner in corners_of(shape))
 
 
 def _pressed(plan: Plan, cls: type[Step], given: Given) -> dict[str, Any]:

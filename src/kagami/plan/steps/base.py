@@ -69,6 +69,12 @@ class Step(BaseModel):
     """The place that it gives where it lets go."""
     presses: ClassVar[str] = ""
     """The field to which each press on the sheet adds a place."""
+    corner_of: ClassVar[str] = ""
+    """The field of the figure that has a corner where it is pressed."""
+    wants: ClassVar[type | None] = None
+    """What the drawing of its figure must have as its detail, where that must be something."""
+    along: ClassVar[str] = ""
+    """The field of a figure with a straight line that it goes by."""
     trail: ClassVar[str] = ""
     """The field of nodes that takes the whole way of a hand over the sheet."""
 

@@ -121,6 +121,7 @@ class Split(Step):
     """A figure cut by a line, both parts kept as copies."""
 
     hands_on: ClassVar = "own"
+    along: ClassVar = "line"
     title: ClassVar = "split"
     chapter: ClassVar = Chapter.CARVE
     sentence: ClassVar = "Split {figure} along {line}: pieces {name}."

@@ -122,6 +122,7 @@ class LineBetween(_Guide):
 class Parallel(_Guide):
     """A line parallel to another one."""
 
+    along: ClassVar = "figure"
     title: ClassVar = "parallel"
     sentence: ClassVar = "Line {name} parallel to {figure}, {distance} to its left."
     noun: ClassVar = "parallel"

@@ -113,6 +113,7 @@ class Half(Toning):
     """A figure of which one side of a line is darker."""
 
     takes_lines: ClassVar = True
+    along: ClassVar = "line"
     title: ClassVar = "half"
     sentence: ClassVar = "To the {side} of {line}, make {figure} {way} by {strength} %: pieces {name}."
     noun: ClassVar = "halved"

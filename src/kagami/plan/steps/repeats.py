@@ -32,6 +32,7 @@ class _Repeat(Step):
 class Reflect(_Repeat):
     """A figure and its image across a line, or the image alone."""
 
+    along: ClassVar = "line"
     title: ClassVar = "reflect"
     sentence: ClassVar = "Reflect {figure} across {line}, the original {original}: {name}."
     noun: ClassVar = "reflected"

@@ -159,9 +159,11 @@ class NodeForm(_Reshaping):
 
 
 def _nodes(inputs: Inputs) -> Dimensions:
-    """The number of a node, at each node."""
-    nodes = inputs.one_outline("figure").nodes
-    yield from stops("number", 1, len(nodes), lambda n: nodes[n - 1], inputs.value("number"))
+    """The number of a node, at each node; an open outline's ends have none."""
+    outline = inputs.one_outline("figure")
+    nodes, first, last = outline.nodes, 1 if outline.closed else 2, len(outline.curves)
+    if first <= inputs.value("number") <= last:
+        yield from stops("number", first, last, lambda n: nodes[n - 1], inputs.value("number"))
 
 
 def _at_node(inputs: Inputs, change: Callable[[int], Outline]) -> Outline:
@@ -170,10 +172,10 @@ def _at_node(inputs: Inputs, change: Callable[[int], Outline]) -> Outline:
     try:
         return change(number - 1)
     except InvalidCount as error:
-        name = inputs.name("figure")
-        raise PlanError(
-            "no-such-part", field="number", name=name, what="inner nodes", count=len(outline.nodes), number=number
-        ) from error
+        name, least, most = inputs.name("figure"), 1 if outline.closed else 2, len(outline.curves)
+        if most < least or least <= number <= most:
+            raise PlanError("no-node-to-spare", field="figure", name=name) from error
+        raise PlanError("no-inner-node", field="number", name=name, number=number, least=least, most=most) from error
 
 
 @register("true")

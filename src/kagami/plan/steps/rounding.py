@@ -1,12 +1,13 @@
 """Rounding: corners given arcs."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
 from kagami.geometry.outline import Shape
+from kagami.geometry.point import Point
 from kagami.geometry.rounding import Corner, corners_of, fitting_radii, rounded, rounded_each
 from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import SAME
@@ -128,12 +129,19 @@ class RoundOne(Refining):
     title: ClassVar = "round one corner"
     sentence: ClassVar = "Round the corner of {figure} at {place} by {radius}, {reach}: {name}."
     noun: ClassVar = "rounded"
+    press: ClassVar = "place"
+    corner_of: ClassVar = "figure"
 
     kind: Literal["round-one"] = "round-one"
     figure: FigureRef
     place: AnchorRef = "O"
     radius: Length = "0.5u"
     reach: Annotated[Literal["there alone", "all round"], CHOICE] = "there alone"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """From the corner along a side to where the arc begins, were it a right angle."""
+        return {"radius": start.distance(end)}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The corner at that place; with “all round” its images under the symmetry that the figure is known to have."""

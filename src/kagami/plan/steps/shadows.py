@@ -122,6 +122,7 @@ class Overlap(Toning):
 class CrossingShade(Toning):
     """A weave whose strands are darker where they pass below another one."""
 
+    wants: ClassVar = WeaveDetail
     title: ClassVar = "shade at crossings"
     sentence: ClassVar = "Shade the crossings of {figure} over {reach}, {strength} % {way}: pieces {name}."
     noun: ClassVar = "shaded"

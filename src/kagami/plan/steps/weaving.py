@@ -143,6 +143,7 @@ def _strands_told(inputs: Inputs, count: int) -> Iterator[tuple[str, Mapping[str
 class Inlay(Refining):
     """A thinner band along the middle of every piece of a weave, cut by the same edges."""
 
+    wants: ClassVar = WeaveDetail
     title: ClassVar = "inlay"
     sentence: ClassVar = "Lay a band {width} wide along the middles of {figure}: {name}."
     noun: ClassVar = "inlay"

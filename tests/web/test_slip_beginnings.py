@@ -87,5 +87,7 @@ class Begun(TestCase):
     def test_tones_begin_with_those_that_are_listed(self) -> None:
         fields = begun("grade", "post")
         self.assertEqual((fields["first"], fields["last"]), ("sea", "lamp"))
+        self.assertEqual(begun("fill", "post")["tones"], "sea and lamp")
+        self.assertEqual(begun("fill", "eye", plan=parse_text("Circle eye on O with radius 3u.\n"))["tones"], "50%")
         self.assertEqual(begun("gradient", "post")["stops"], "sea and lamp")
         self.assertEqual(begun("light", "post")["tone"], "sea")

@@ -66,6 +66,10 @@ class ToneKind(FieldKind):
         return next(iter(offer.tones), None)
 
 
+MIDDLE: Final = "50%"
+"""A grey half way between black and white."""
+
+
 class LastToneKind(ToneKind):
     """A tone that others lead to."""
 
@@ -124,8 +128,8 @@ class TonesKind(FieldKind):
         return Shown("typed", tones=self.tones(value))
 
     def begin(self, offer: Offer) -> Any | None:
-        """All that are listed."""
-        return list(offer.tones)
+        """All that are listed; a middle grey where none is, to be typed over."""
+        return list(offer.tones) or [MIDDLE]
 
 
 class Stop(BaseModel):

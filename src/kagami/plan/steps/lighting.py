@@ -14,6 +14,7 @@ from kagami.plan.dimensions.drawn import across, middle_of
 from kagami.plan.dimensions.kinds import Angular, Dimensions, Word
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import CHOICE, Angle, Count, FigureRef, FigureRefs, Length, Percent, Tone
+from kagami.plan.fields.tones import MIDDLE
 from kagami.plan.figure import Figure
 from kagami.plan.steps.base import Drawing, Inputs, register
 from kagami.plan.steps.tone import Toning, Way, count_below, paints_of, percent_of, shade_of, share_up
@@ -22,7 +23,6 @@ from kagami.plan.tones.paint import Paint
 
 BEYOND = 0.58
 """How far from the middle of what it lights a light is drawn, as a share of the longer side of that figure's box."""
-MIDDLE = "50%"
 """A grey that has room for lighter and darker ones."""
 TILT = math.radians(45.0)
 """How high a light stands above the sheet that lights a dome."""

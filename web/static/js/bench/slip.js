@@ -34,7 +34,8 @@ export async function openSlip(kind, figures, fields) {
 function goOn(slip) {
   const words = slip.querySelector("textarea[data-field=text]");
   const value = words || slip.querySelector("input.value:not(.own)");
-  const picks = slip.dataset.picks && (value || slip.querySelector("button[type=submit]"));
+  const typed = value || slip.querySelector("textarea.value");
+  const picks = slip.dataset.picks && (typed || slip.querySelector("button[type=submit]"));
   const first = words || picks || slip.querySelector("input.value:not(.own), .slot") || slip.querySelector("input");
   first.focus();
   if (first.matches("input, textarea")) first.select();

@@ -84,6 +84,16 @@ class Begun(TestCase):
             self.assertEqual(slip.along, "")
             self.assertEqual(begun("reflect", *asked, plan=lined)["line"], "upright")
 
+    def test_an_echo_keeps_the_thickness_that_there_is(self) -> None:
+        plan = parse_text(
+            "Measure: beam = 1u\nRing one on O from radius 2.25u to 3u.\nRing two on O from radius 4u - beam to 4u.\n"
+            "Arc way on O with radius 5u from 0° to 90°.\nBand three on way, beam wide, ends butt, corners mitred.\n"
+            "Circle disc on O with radius 1u.\n"
+        )
+        for figure, wanted in (("one", "0.75u"), ("two", "4u - (4u - beam)"), ("three", "beam"), ("disc", "0u")):
+            with self.subTest(figure):
+                self.assertEqual(begun("echo", figure, plan=plan)["thickness"], wanted)
+
     def test_tones_begin_with_those_that_are_listed(self) -> None:
         fields = begun("grade", "post")
         self.assertEqual((fields["first"], fields["last"]), ("sea", "lamp"))

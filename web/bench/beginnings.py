@@ -5,18 +5,23 @@ from typing import Any, Final
 
 from kagami.geometry.curves import Line
 from kagami.geometry.point import Point
-from kagami.geometry.tolerance import LENGTH
+from kagami.geometry.tolerance import LENGTH as SAME_PLACE
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.figures import FigureKind
 from kagami.plan.fields.kind import Offer
+from kagami.plan.fields.values import LENGTH
 from kagami.plan.language.translation import tr
 from kagami.plan.lettering.laying import Lettering
 from kagami.plan.naming import free_name
 from kagami.plan.places.selecting import lines_of, plain_id
 from kagami.plan.steps import Carve, Chapter, Step, Turn
+from kagami.plan.steps.arcs import Ring, RingPart
 from kagami.plan.steps.combine import Split
+from kagami.plan.steps.refine import Band
+from kagami.plan.steps.repeats import Echo
+from kagami.plan.values.moving import plain_number
 
 GONE_BY: Final = ("course", "edge")
 """Fields for a figure that words go by."""
@@ -52,8 +57,19 @@ def begun(plan: Plan, result: Result, cls: type[Step], position: int, asked: Seq
         found |= dict(zip(single, asked, strict=False)) if len(asked) > 1 else _paired(single, asked, closed)
     others = [step.id for step in before if step.id not in words]
     found |= _gone_by(single, asked, found, others)
+    if issubclass(cls, Echo):
+        found["thickness"] = _thickness(plan.step(plain_id(found["figure"])))
     fields = {name: value for name, value in found.items() if value is not None}
     return cls.model_validate({**fields, "id": "new", "name": free_name(plan, tr(cls.noun))})
+
+
+def _thickness(step: Step | None) -> str | None:
+    """The thickness that an echo of a step keeps: that of a ring or a band; None for whatever is not thin."""
+    if isinstance(step, Ring | RingPart):
+        inner, outer = plain_number(step.inner), plain_number(step.outer)
+        told = f"{step.outer} - ({step.inner})"
+        return told if inner is None or outer is None else LENGTH.number(outer - inner)
+    return step.width if isinstance(step, Band) else None
 
 
 def done_to(cls: type[Step]) -> str:
@@ -109,7 +125,7 @@ def along_one_line(step: Step, result: Result, at: Point | None) -> Step:
 
     def straddled(way: str) -> bool:
         sides = [lines[way].side_of(corner) for corner in corners]
-        return min(sides, default=0.0) < -LENGTH and max(sides, default=0.0) > LENGTH
+        return min(sides, default=0.0) < -SAME_PLACE and max(sides, default=0.0) > SAME_PLACE
 
     def order(way: str) -> tuple[float, bool]:
         return (abs(lines[way].side_of(at)) if at else 0.0, straddled(way))

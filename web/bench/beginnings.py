@@ -4,8 +4,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any, Final
 
 from kagami.geometry.curves import Line
-from kagami.geometry.point import Point
-from kagami.geometry.tolerance import LENGTH as SAME_PLACE
+from kagami.plan.changes.going_along import done_to
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
@@ -72,12 +71,6 @@ def _thickness(step: Step | None) -> str | None:
     return step.width if isinstance(step, Band) else None
 
 
-def done_to(cls: type[Step]) -> str:
-    """The field of the figure that something is done to along a line; empty where there is none."""
-    kinds = cls.field_kinds().items()
-    return next((name for name, kind in kinds if isinstance(kind, FigureKind) and name != cls.along), "")
-
-
 def lines_for(cls: type[Step], before: Sequence[Step], result: Result, figure: str) -> list[str]:
     """The figures that a step can be done along to another one: what is straight; for a division any open line."""
 
@@ -107,30 +100,6 @@ def _along(
     others = [one for one in lines if one != figures[0]]
     wanted = [one for one in asked if one in others] or others[-1:] or [one for one in asked if one != figures[0]]
     return {other: figures[0], cls.along: wanted[-1] if wanted else figures[0]}
-
-
-def along_one_line(step: Step, result: Result, at: Point | None) -> Step:
-    """The step by one of the lines, where what it is to go by has several: that which was pointed `at`; else one that
-    has the whole figure on one side of it, an upright one first.
-    """
-    along = "" if isinstance(step, Split) else type(step).along  # a division takes all lines there are
-    outcome = result.outcomes.get(step[along]) if along else None
-    lines = lines_of(outcome.figure) if outcome and outcome.figure else {}
-    if len(lines) < 2:
-        return step
-    other = done_to(type(step))
-    made = result.outcomes.get(plain_id(step[other])) if other else None
-    box = made.figure.box if made and made.figure else None
-    corners = [Point(x, y) for x in (box.left, box.right) for y in (box.bottom, box.top)] if box else []
-
-    def straddled(way: str) -> bool:
-        sides = [lines[way].side_of(corner) for corner in corners]
-        return min(sides, default=0.0) < -SAME_PLACE and max(sides, default=0.0) > SAME_PLACE
-
-    def order(way: str) -> tuple[float, bool]:
-        return (abs(lines[way].side_of(at)) if at else 0.0, straddled(way))
-
-    return type(step).model_validate({**step.model_dump(), along: f"{step[along]}#{min(lines, key=order)}"})
 
 
 def _has_straight(outcome: Outcome | None) -> bool:

@@ -10,6 +10,7 @@ from django.utils.translation import gettext as _
 from pydantic import ValidationError
 
 from kagami.geometry.point import Point
+from kagami.plan.changes.going_along import along_one_line, done_to
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.result import Result
@@ -22,7 +23,7 @@ from kagami.plan.naming import free_name
 from kagami.plan.places.selecting import plain_id
 from kagami.plan.steps import KINDS, Chapter, Step, in_order_of_work, kind_of
 from kagami.plan.steps.guides import GuideLine
-from web.bench.beginnings import along_one_line, begun, done_to, lines_for
+from web.bench.beginnings import begun, lines_for
 from web.bench.by_hand import ByHand, by_hand
 from web.bench.hues import hues_of
 from web.bench.tokens import Token, add_words, slot_token

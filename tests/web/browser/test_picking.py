@@ -133,3 +133,13 @@ class Picking(HandCase):
         self.page.get_by_role("button", name="by the upright line").click()
         self.settled(3)
         self.assertEqual(self.sentences(mark)[-1], said.replace("level", "upright"))
+        # In the step itself: the list, and what is clicked on the sheet while it is open.
+        self.page.locator(".step.active .slot[data-field=line]").click()
+        self.page.locator(".chooser .choice", has_text="the level line of axes").click()
+        self.settled(4)
+        self.assertEqual(self.sentences(mark)[-1], said)
+        self.page.locator(".step.active .slot[data-field=line]").click()
+        expect(self.page.locator(".chooser")).to_be_visible()
+        self.click_sheet(0, -7)
+        self.settled(5)
+        self.assertEqual(self.sentences(mark)[-1], said.replace("level", "upright"))

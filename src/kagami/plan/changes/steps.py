@@ -8,10 +8,13 @@ from typing import Any
 from kagami.plan import limits
 from kagami.plan.changes.freezing import users_of, with_step_frozen
 from kagami.plan.changes.given import Changed, Given
+from kagami.plan.changes.going_along import along_one_line
+from kagami.plan.changes.grain import place_given
 from kagami.plan.changes.ordering import without_step
 from kagami.plan.changes.picks import with_figures
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused
+from kagami.plan.evaluation.evaluate import evaluate_before
 from kagami.plan.fields import FieldKind
 from kagami.plan.fields.scanner import Scanner
 from kagami.plan.fields.texts import typed_text
@@ -49,9 +52,15 @@ def add_step(plan: Plan, given: Given) -> Changed:
 
 
 def set_field(plan: Plan, given: Given) -> Changed:
-    """One field of a step. A carve whose figures change keeps its choice as far as the regions are still there."""
+    """One field of a step. A carve whose figures change keeps its choice as far as the regions are still there; of a
+    guide with several lines that one is taken which was pointed `at`, where that is given.
+    """
     step, field = step_of(plan, given), given.text("field")
     value = taken_value(plan, step, field, given.values.get("value"))
+    if field == step.along and "at" in given.values:
+        result = evaluate_before(plan, given.cache, plan.steps.index(step))
+        anew = with_fields(plan, step, **{field: value}).step(step.id) or step
+        value = along_one_line(anew, result, place_given(given.values, "at"))[field]
     if isinstance(step, Carve) and field == "figures":
         return Changed(with_figures(plan, step, value, given.cache), f"{step.name}: figures", step.id)
     return Changed(with_fields(plan, step, **{field: value}), f"{step.name}: {field} {_brief(value)}", step.id)

@@ -3,6 +3,7 @@
 import { make } from "./changes.js";
 import { refused } from "./messages.js";
 import * as server from "./server.js";
+import { fieldsOf, refill } from "./slip.js";
 
 let open = null; // the slot that is being filled, and its list
 
@@ -54,29 +55,31 @@ function fill(slot, values, choices) {
   slot.replaceChildren(...copies);
 }
 
-function settle(values, choices) {
+function settle(values, choices, at) {
   const { slot, many } = open;
   const step = slot.closest("[data-step]:not(main)")?.dataset.step;
   const field = slot.dataset.field;
   closeChooser();
   slot.focus();
-  if (slot.closest("form.slip")) {
+  const slip = slot.closest("form.slip");
+  if (slip && at && !many) refill(slip, { ...fieldsOf(slip), [field]: values[0] }, at);
+  else if (slip) {
     fill(slot, values, choices);
     document.dispatchEvent(new CustomEvent("bench:slip-filled"));
-  } else make("set-field", { step, field, value: many ? values : values[0] }, slot);
+  } else make("set-field", { step, field, value: many ? values : values[0], ...(at && { at }) }, slot);
 }
 
 function chosen() {
   return [...open.list.querySelectorAll("[aria-pressed=true]")];
 }
 
-// One value was picked, in the list or on the sheet.
-export function picked(value) {
+// One value was picked, in the list or on the sheet, there `at` a place in u.
+export function picked(value, at) {
   if (!open) return;
   const choice = [...open.list.querySelectorAll(".choice")].find((entry) => entry.dataset.value === value);
   if (!choice) return;
   if (!open.many) {
-    settle([value], [choice]);
+    settle([value], [choice], at);
     return;
   }
   choice.setAttribute("aria-pressed", choice.getAttribute("aria-pressed") === "true" ? "false" : "true");

@@ -6,6 +6,7 @@ import { leftOut } from "./cut.js";
 import { hush, tell } from "./pill.js";
 import * as server from "./server.js";
 import { currentSlip } from "./slip.js";
+import { placeOf } from "./view.js";
 
 function lightStep(step, on) {
   if (!step) return;
@@ -68,7 +69,7 @@ function onClick(event) {
   const dot = event.target.closest(".dot");
   if (dot) return picked(dot.dataset.value);
   const line = event.target.closest(".line");
-  if (line && choosing()?.what === "figures") return picked(line.dataset.step);
+  if (line && choosing()?.what === "figures") return picked(line.dataset.step, placeOf(event));
   const region = event.target.closest(".region");
   // While a step is begun on the sheet, a press is for that.
   if (region && !currentSlip()) return pick(region);

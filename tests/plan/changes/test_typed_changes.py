@@ -48,6 +48,20 @@ class Typed(TestCase):
         builder.do("set-field", step="beam", field="width", value="1/2")
         self.assertEqual(write_sentence(builder.plan.steps[0], {}), "Bar beam from O at 45°, 1/2 wide and 2.5u long.")
 
+    def test_of_guides_with_several_lines_one_is_meant_and_said(self) -> None:
+        builder = Builder()
+        for sentence in ("Centre lines axes through O", "Circle eye on 3u right from O with radius 1u"):
+            builder.do("add-sentence", text=sentence)
+        builder.do("add-sentence", text="mirror eye across axes")
+        said = "Reflect eye across the upright line of axes, the original kept: reflected."
+        self.assertEqual(write_sentence(builder.plan.steps[-1], builder.plan.names()), said)
+        builder.do("retype-step", step="reflected", text="Reflect eye across the level line of axes")
+        self.assertIn("the level line", write_sentence(builder.plan.steps[-1], builder.plan.names()))
+        builder.do("add-sentence", text="Line parallel to axes, 2u to its left")
+        self.assertIn("the upright line of axes", write_sentence(builder.plan.steps[-1], builder.plan.names()))
+        builder.do("add-sentence", text="Split eye along axes")  # by all lines there are
+        self.assertIn("along axes:", write_sentence(builder.plan.steps[-1], builder.plan.names()))
+
     def test_only_figures_before_it_may_be_named(self) -> None:
         plan = mark("Circle rim on O with radius 4u.")
         with self.assertRaises(SentenceError):

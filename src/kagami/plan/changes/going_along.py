@@ -18,16 +18,24 @@ def done_to(cls: type[Step]) -> str:
 
 
 def along_one_line(step: Step, result: Result, at: Point | None) -> Step:
-    """The step by one of the lines, where what it is to go by has several: that which was pointed `at`; else one that
-    has the whole figure on one side of it, an upright one first.
-    """
-    along = "" if isinstance(step, Split) else type(step).along  # a division takes all lines there are
-    outcome = result.outcomes.get(step[along]) if along else None
-    lines = lines_of(outcome.figure) if outcome and outcome.figure else {}
-    if len(lines) < 2:
+    """The step by one of the lines (see `one_line`)."""
+    cls = type(step)
+    if not cls.along:
         return step
-    other = done_to(type(step))
-    made = result.outcomes.get(plain_id(step[other])) if other else None
+    other = done_to(cls)
+    meant = one_line(cls, step[cls.along], step[other] if other else "", result, at)
+    return step if meant == step[cls.along] else cls.model_validate({**step.model_dump(), cls.along: meant})
+
+
+def one_line(cls: type[Step], line: str, figure: str, result: Result, at: Point | None = None) -> str:
+    """The reference to one of the lines, where what a step goes by has several: to that which was pointed `at`; else to
+    one that has the whole figure on one side of it, an upright one first. A division goes by all lines there are.
+    """
+    outcome = result.outcomes.get(line)
+    lines = lines_of(outcome.figure) if outcome and outcome.figure and not issubclass(cls, Split) else {}
+    if len(lines) < 2:
+        return line
+    made = result.outcomes.get(plain_id(figure))
     box = made.figure.box if made and made.figure else None
     corners = [Point(x, y) for x in (box.left, box.right) for y in (box.bottom, box.top)] if box else []
 
@@ -38,4 +46,4 @@ def along_one_line(step: Step, result: Result, at: Point | None) -> Step:
     def order(way: str) -> tuple[float, bool]:
         return (abs(lines[way].side_of(at)) if at else 0.0, straddled(way))
 
-    return type(step).model_validate({**step.model_dump(), along: f"{step[along]}#{min(lines, key=order)}"})
+    return f"{line}#{min(lines, key=order)}"

@@ -4,22 +4,25 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping
-from typing import Final
+from typing import Any, Final
 
 from kagami.plan import limits
 from kagami.plan.changes.bare_names import with_places_meant
 from kagami.plan.changes.given import Changed, Given
+from kagami.plan.changes.going_along import done_to, one_line
 from kagami.plan.changes.measures import add_measure
 from kagami.plan.changes.tones import add_tone
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused, ExpressionError
+from kagami.plan.evaluation.cache import Cache
+from kagami.plan.evaluation.evaluate import evaluate_before
 from kagami.plan.fields.scanner import SentenceError
 from kagami.plan.fields.values import ValueKind
 from kagami.plan.language.parsing import Sentence, parse_sentence
 from kagami.plan.language.translation import tr
 from kagami.plan.naming import free_id, free_name, require_name
 from kagami.plan.places.references import NearestOf, parse_reference, write_reference
-from kagami.plan.steps import kind_of
+from kagami.plan.steps import Step, kind_of
 from kagami.plan.values.expressions import figures_in, parse_value
 
 _NAMED: Final = re.compile(r"(?:[Mm]easure:? |[Tt]one:? |[Ll]et )?([^\W\d_]\w*) ?= ?(.+?)\.?")
@@ -43,7 +46,7 @@ def add_sentence(plan: Plan, given: Given) -> Changed:
     name = str(fields.pop("name", "") or free_name(plan, tr(sentence.kind.noun)))
     require_name(plan, name)
     _require_figures(sentence, given.text("text", limits.SENTENCE_LENGTH), plan.names())
-    fields = with_places_meant(plan, sentence.kind, fields, given.cache)
+    fields = _meant(plan, position, sentence.kind, fields, given.cache)
     entry = {**fields, "kind": kind_of(sentence.kind), "id": free_id(plan, name), "name": name}
     data = plan.model_dump(mode="json")
     data["steps"].insert(position, entry)
@@ -72,7 +75,7 @@ def retype_step(plan: Plan, given: Given) -> Changed:
     name = str(fields.pop("name", "") or step.name)
     require_name(plan, name, step)
     _require_figures(sentence, given.text("text", limits.SENTENCE_LENGTH), plan.names())
-    fields = with_places_meant(plan, sentence.kind, fields, given.cache)
+    fields = _meant(plan, position, sentence.kind, fields, given.cache)
     data = plan.model_dump(mode="json")
     data["steps"][position] = {
         **fields,
@@ -82,6 +85,16 @@ def retype_step(plan: Plan, given: Given) -> Changed:
         "heading": step.heading,
     }
     return Changed(from_data(data), f"{name}: said anew", step.id)
+
+
+def _meant(plan: Plan, position: int, cls: type[Step], fields: Mapping[str, Any], cache: Cache) -> dict[str, Any]:
+    """The fields of a sentence as they are meant: a bare figure for its centre, guides of several lines for one."""
+    meant = dict(with_places_meant(plan, cls, fields, cache))
+    line = meant.get(cls.along)
+    if isinstance(line, str):
+        figure = str(meant.get(done_to(cls), ""))
+        meant[cls.along] = one_line(cls, line, figure, evaluate_before(plan, cache, position))
+    return meant
 
 
 def _parsed(plan: Plan, given: Given, position: int) -> Sentence:

@@ -38,10 +38,19 @@ ALSO: Final = {
     "piece {number} of {figure}": "one",
     "the pieces of {figure} one by one": "each",
     "each copy of {figure}": "each",
+    "copies of {figure} one by one": "each",
     "the upright of {figure}": "upright",
     "the vertical line of {figure}": "upright",
     "the level of {figure}": "level",
     "the horizontal line of {figure}": "level",
+    "upright line of {figure}": "upright",
+    "upright of {figure}": "upright",
+    "vertical line of {figure}": "upright",
+    "level line of {figure}": "level",
+    "level of {figure}": "level",
+    "horizontal line of {figure}": "level",
+    "rising line of {figure}": "rising",
+    "falling line of {figure}": "falling",
 }
 """Further ways in which a selection may be typed."""
 LINES: Final = ("upright", "level", "rising", "falling")

@@ -7,7 +7,7 @@ from unittest import TestCase
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
-from kagami.plan.evaluation.fineness import fineness
+from kagami.plan.evaluation.fineness import Known, fineness
 from kagami.plan.evaluation.forms import formed
 from kagami.plan.evaluation.ink import ink_box
 from kagami.plan.language.text import parse_text
@@ -56,6 +56,27 @@ class Proposing(TestCase):
         taken = plan.model_copy(update={"variants": (changed,)})
         self.assertGreaterEqual(pixels_of(taken), 1.0)
         self.assertAlmostEqual(pixels_of(taken), found.after, places=6)
+
+    def test_what_is_far_too_fine_in_several_steps_is_left_out_of_each(self) -> None:
+        plan = mark_of(
+            "Ring rim on O from radius 8u to 10u.\n"
+            "Set “TI” in Jost, weight 500, caps 1u high, its middle at 4u up from O: upper.\n"
+            "Set “L” in Jost, weight 500, caps 1u high, its middle at 5u down from O: lower.\n"
+            "Variant small: nothing changed; clear 0u.\n"
+        ).plan
+        found = propose(plan, Cache(), plan.variant("small"), PIXELS)
+        told = {(mending.alteration.step, mending.alteration.value) for mending in found.mendings}
+        self.assertEqual(told, {("upper", ""), ("lower", "")})
+        self.assertTrue(found.enough)
+        self.assertLess(sum(mending.changes for mending in found.mendings), 0.1)
+
+    def test_parts_that_are_known_are_not_measured_otherwise(self) -> None:
+        plan = two_bars().plan
+        marks = formed(evaluate(plan), plan.variant("small"))
+        known: Known = {}
+        for most in (0.3, 5.0, 0.5, 20.0, 0.3):
+            with self.subTest(most=most):
+                self.assertEqual(fineness(marks, most, known), fineness(marks, most))
 
     def test_what_is_wide_enough_is_left_alone(self) -> None:
         plan = two_bars("1u").plan

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from typing import Final, TypeAlias
 
 from kagami.geometry.boolean import difference, union
 from kagami.geometry.figures import box as rectangle
@@ -14,6 +15,9 @@ from kagami.geometry.measure.thickness import thinnest
 from kagami.geometry.outline import Shape
 from kagami.geometry.selection import islands
 from kagami.plan.evaluation.ink import Piece, ink_box
+
+SAME_NODES: Final = 3
+"""So many of the nodes of a part tell where it lies."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,9 +33,14 @@ class Fineness:
         return min((way.distance for way in (self.ink, self.white) if way is not None), default=None)
 
 
-def fineness(marks: Sequence[Piece], most: float = math.inf) -> Fineness:
+Known: TypeAlias = dict[tuple[object, ...], tuple[float, Approach | None]]
+"""The thinnest places of parts that were measured before: up to which width one was looked for, and what was found."""
+
+
+def fineness(marks: Sequence[Piece], most: float = math.inf, known: Known | None = None) -> Fineness:
     """Measure pieces. White is all round them that a hand's breadth of the mark holds: gaps between them, counters,
-    and notches from their mouths inwards. What is wider than `most`, in module units, need not be looked at.
+    and notches from their mouths inwards. What is wider than `most`, in module units, need not be looked at; what is
+    `known` is not measured again, and what was measured is put there.
     """
     around = ink_box(marks)
     if around is None:
@@ -40,13 +49,25 @@ def fineness(marks: Sequence[Piece], most: float = math.inf) -> Fineness:
     together = union(*(piece.shape for piece in marks))
     reach = max(around.width, around.height)
     sheet = rectangle(around.centre, around.width + 2 * reach, around.height + 2 * reach)
-    return Fineness(thinnest_of(parts, most), thinnest_of(islands(difference(sheet, together)), most))
+    white = islands(difference(sheet, together))
+    return Fineness(thinnest_of(parts, most, known), thinnest_of(white, most, known))
 
 
-def thinnest_of(parts: Iterable[Shape], most: float = math.inf) -> Approach | None:
+def thinnest_of(parts: Iterable[Shape], most: float = math.inf, known: Known | None = None) -> Approach | None:
     """The thinnest place of all parts, if it is no wider than `most`; of those that are alike in area, outline and
     curves one is looked at.
     """
     alike = {(len(part.curves), round(area(part), 7), round(perimeter(part), 7)): part for part in [*parts][::-1]}
-    found = (thinnest(part, most) for part in alike.values())
+    known = {} if known is None else known
+    found = (_thinnest(part, measures, most, known) for measures, part in alike.items())
     return min((way for way in found if way is not None), key=lambda way: way.distance, default=None)
+
+
+def _thinnest(part: Shape, measures: tuple[float, ...], most: float, known: Known) -> Approach | None:
+    """The thinnest place of a part, by what is known of one with the same measures at the same place."""
+    key = (*measures, *((round(node.x, 7), round(node.y, 7)) for node in part.nodes[:SAME_NODES]))
+    sought, found = known.get(key, (-1.0, None))
+    if sought < most and not (found and found.distance <= sought):
+        found = thinnest(part, most)
+        known[key] = (most, found)
+    return found if found is None or found.distance <= most else None

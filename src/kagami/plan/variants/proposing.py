@@ -1,8 +1,9 @@
 """Proposals for a small variant: what falls below a limit at its size, and the least change that mends each.
 
 A fault is a part of the ink, or of the white in it, that is thinner than the limit. It is mended by another value of a
-measure; where none does, of a field of a step; where that does not, by muting a step. Of several ways that mend it the
-one is proposed that changes least of the mark's area.
+measure; where none does, of a field of a step; where that does not, by muting a step, which is looked at first where
+the part is so thin that hardly a value could mend it. Of several ways that mend it the one is proposed that changes
+least of the mark's area.
 """
 
 from __future__ import annotations
@@ -25,7 +26,7 @@ from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache, Passing
 from kagami.plan.evaluation.evaluate import evaluate
-from kagami.plan.evaluation.fineness import Fineness, fineness
+from kagami.plan.evaluation.fineness import Fineness, Known, fineness
 from kagami.plan.evaluation.forms import PIXEL, clear_of, formed
 from kagami.plan.evaluation.ink import Piece, ink_box
 from kagami.plan.evaluation.result import Result
@@ -41,6 +42,10 @@ LOOKED_AT: Final = 1.5
 """What is wider than so many times the limit is wide enough, and not measured."""
 REACH: Final = 6.0
 """No value is changed by more than this factor."""
+HARDLY: Final = 3.0
+"""What would have to grow by more than this factor is muted rather, where that mends it."""
+KEPT: Final = 0.5
+"""So much of the time is kept for what comes after other values were tried."""
 MOST_TRIED: Final = 4
 """So many of the ways that help most are followed to their end."""
 STEPS: Final = 4
@@ -195,6 +200,7 @@ class _Search:
     ) -> None:
         self.cache, self.variant, self.pixels, self.limit = cache, variant, pixels, limit
         self.refused, self.end = refused, end
+        self.known: Known = {}
 
     @property
     def over(self) -> bool:
@@ -210,7 +216,9 @@ class _Search:
         try:
             shape = boolean.union(*(piece.shape for piece in marks))
             pixel = (around.longer + 2 * clear_of(result, self.variant, around.longer)) / self.pixels
-            return _Look(plan, marks, shape, fineness(marks, LOOKED_AT * self.limit * pixel), pixel, self.limit)
+            return _Look(
+                plan, marks, shape, fineness(marks, LOOKED_AT * self.limit * pixel, self.known), pixel, self.limit
+            )
         except GeometryError:
             return None
 
@@ -227,8 +235,9 @@ class _Search:
         assert way is not None
         was, places = now.pixels(what), (way.first, way.second)
         found: list[tuple[_Look, Alteration, float]] = []
-        for level in (self._measures, self._fields, None):
-            best = self._muted(now, what) if level is None else self._best(now, what, level(now.plan))
+        levels = (self._measures, self._fields, None)
+        for level in levels if was * HARDLY >= self.limit else (None, *levels[:-1]):
+            best = self._muted(now, what) if level is None else self._by_values(now, what, level)
             found += [best] if best else []
             if best is not None and best[2] <= LITTLE:
                 break
@@ -237,6 +246,16 @@ class _Search:
             return None, Mending(what, was, was, places, None)
         look, alteration, changes = min(found, key=lambda done: done[2])
         return look, Mending(what, was, look.pixels(what), places, alteration, changes)
+
+    def _by_values(
+        self, now: _Look, what: str, level: Callable[[Plan], Iterator[Callable[[float], Alteration]]]
+    ) -> tuple[_Look, Alteration, float] | None:
+        """The best of the values, in no more than a share of the time that is left."""
+        end = self.end
+        self.end -= KEPT * max(0.0, end - time.perf_counter())
+        best = self._best(now, what, level(now.plan))
+        self.end = end
+        return best
 
     def _measures(self, plan: Plan) -> Iterator[Callable[[float], Alteration]]:
         values = evaluate(plan, self.cache).measures.values
@@ -259,14 +278,19 @@ class _Search:
                     yield _scaled(value, partial(_as_field, step.id, field))
 
     def _muted(self, now: _Look, what: str) -> tuple[_Look, Alteration, float] | None:
-        """The step without which the fault is gone, and least besides."""
+        """The step without which the fault is gone, and least besides: nothing falls below the limit any more, or this
+        place does not, and the next one comes next.
+        """
         found = []
         for step in now.plan.steps:
             if step.muted or step.carries_no_ink or f"{step.id}." in self.refused:
                 continue
             alteration = Alteration(step=step.id)
             look = None if self.over else self._tried(now, alteration)
-            if look is not None and look.pixels(what) >= self.limit - SAME and self._no_worse(now, what, look):
+            if look is None or not self._no_worse(now, what, look):
+                continue
+            further = look.pixels(what) >= now.pixels(what) - SAME and now.elsewhere(what, look)
+            if further or look.pixels(what) >= self.limit - SAME:
                 found.append((look, alteration, _changed(now, look)))
         return min(found, key=lambda done: done[2], default=None)
 

@@ -278,8 +278,8 @@ class _Search:
                     yield _scaled(value, partial(_as_field, step.id, field))
 
     def _muted(self, now: _Look, what: str) -> tuple[_Look, Alteration, float] | None:
-        """The step without which the fault is gone, and least besides: nothing falls below the limit any more, or this
-        place does not, and the next one comes next.
+        """The step without which the fault is gone, and least besides: nothing falls below the limit any more, or, with
+        little that changes, this place does not, and the next one comes next.
         """
         found = []
         for step in now.plan.steps:
@@ -289,9 +289,10 @@ class _Search:
             look = None if self.over else self._tried(now, alteration)
             if look is None or not self._no_worse(now, what, look):
                 continue
-            further = look.pixels(what) >= now.pixels(what) - SAME and now.elsewhere(what, look)
+            changes = _changed(now, look)
+            further = changes <= LITTLE and look.pixels(what) >= now.pixels(what) - SAME and now.elsewhere(what, look)
             if further or look.pixels(what) >= self.limit - SAME:
-                found.append((look, alteration, _changed(now, look)))
+                found.append((look, alteration, changes))
         return min(found, key=lambda done: done[2], default=None)
 
     def _best(

@@ -11,10 +11,11 @@ import numpy as np
 from kagami.geometry.arrangement import Arrangement, arrange
 from kagami.geometry.arrays import Bools, clustered
 from kagami.geometry.loading import quick
+from kagami.geometry.measure.size import area, perimeter
 from kagami.geometry.outline import Shape
 from kagami.geometry.selection import outline_of_faces, outlines_of_choices, outlines_of_single_faces
 from kagami.geometry.table import tabulate
-from kagami.geometry.tolerance import JOINT
+from kagami.geometry.tolerance import JOINT, SAME
 
 
 class Operation(Enum):
@@ -88,6 +89,9 @@ def _settled(shape: Shape) -> Shape:
     arrangement = arrange([shape])
     return outline_of_faces(arrangement, arrangement.covers[:, 0])
 
+LEAST_CROSSING: Final = 2
+"""Outlines of fewer curves do not cross themselves."""
+
 
 def area_of_union(shapes: Sequence[Shape]) -> float:
     """Area in any of the shapes, without drawing its outline."""
@@ -143,3 +147,13 @@ def _by_winding(shape: Shape, rule: Callable[[Bools], Bools]) -> Shape:
         return shape
     arrangement = arrange([shape])
     return outline_of_faces(arrangement, np.asarray(rule(arrangement.winding[:, 0])))
+
+
+def filled(shape: Shape) -> Shape:
+    """A shape whose outlines may cross themselves as the area that they fill, by the non-zero rule; one that does not
+    cross itself, or comes from the kernel, as it is.
+    """
+    if shape.columns is not None or shape.count < LEAST_CROSSING or not shape.closed:
+        return shape
+    found = non_zero(shape)
+    return shape if abs(area(found) - area(shape)) <= SAME * perimeter(shape) else found

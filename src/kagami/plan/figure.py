@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Final
 
-from kagami.geometry.boolean import union, unions
+from kagami.geometry.boolean import filled, union, unions
 from kagami.geometry.measure.size import Box, box
 from kagami.geometry.outline import Shape, one_shape
 from kagami.geometry.point import Point
@@ -62,11 +62,18 @@ class Figure:
 
     @cached_property
     def united(self) -> Shape:
-        """All copies as one area."""
+        """All copies as one area; what crosses itself is filled."""
         return self._one_area(self.copies)
 
+    @cached_property
+    def areas(self) -> tuple[Shape, ...]:
+        """The area of each copy; what crosses itself is filled."""
+        return (self.united,) if len(self.copies) == 1 else tuple(filled(copy) for copy in self.copies)
+
     def _one_area(self, copies: Sequence[Shape]) -> Shape:
-        return one_shape(copies) if self.apart or len(copies) == 1 else union(*copies)
+        if self.apart:
+            return one_shape(copies)
+        return filled(copies[0]) if len(copies) == 1 else union(*copies)
 
     @cached_property
     def inks(self) -> tuple[tuple[Paint, Shape], ...]:
@@ -87,7 +94,7 @@ class Figure:
         if self.apart or len(several) < 2 or sum(copy.count for copies in several for copy in copies) > FEW_CURVES:
             return [self._one_area(copies) for copies in groups]
         united = iter(unions(several))
-        return [next(united) if len(copies) > 1 else copies[0] for copies in groups]
+        return [next(united) if len(copies) > 1 else filled(copies[0]) for copies in groups]
 
     @cached_property
     def box(self) -> Box | None:

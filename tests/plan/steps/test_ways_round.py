@@ -61,6 +61,22 @@ class WaysRound(TestCase):
         for places in (PLACES, PLACES[::-1]):
             self.assertGreater(measured("stroke", places, "Turn w round O, 2 copies: x.")[0], 0)
 
+    def test_what_crosses_itself_is_the_area_that_is_seen(self) -> None:
+        tie = ((-4, -2), (4, 2), (4, -2), (-4, 2))
+        plan = parse_text(f"{figure('path', tie)}\n")
+        result = evaluate(plan)
+        ((_, ink),) = result.outcomes["w"].made.inks
+        self.assertAlmostEqual(area(ink), 16.0, places=9)
+        for sentence, least, most in (
+            ("Offset w by 0.3u, 1 step, corners round: x.", 16.0 + 0.29 * 25.8, 16.0 + 0.32 * 25.9),
+            ("Round all corners of w by 0.2u: x.", 15.7, 15.95),
+            ("Move w by 1u right and 0u up: x.", None, None),
+        ):
+            made = evaluate(parse_text(f"{figure('path', tie)}\n{sentence}\n")).outcomes["x"].made
+            with self.subTest(sentence):
+                self.assertGreaterEqual(area(made.united), least or 16.0 - 1e-9)
+                self.assertLessEqual(area(made.united), most or 16.0 + 1e-9)
+
     def test_its_places_keep_their_numbers(self) -> None:
         plan = parse_text(f"{figure('outline', PLACES[::-1])}\nCircle x on corner 2 of w with radius 1u.\n")
         self.assertEqual(tuple(evaluate(plan).outcomes["x"].made.anchors["centre"]), PLACES[::-1][1])

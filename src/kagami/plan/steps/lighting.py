@@ -183,7 +183,7 @@ class Rim(Toning):
         inner: list[Shape] = []
         fills: list[Paint] = []
         sides: list[Side] = []
-        for found, paint in zip(rims(source.copies, width, headings), paints_of(source), strict=True):
+        for found, paint in zip(rims(source.areas, width, headings), paints_of(source), strict=True):
             if found.inner:
                 inner.append(found.inner)
                 fills.append(paint)

@@ -157,7 +157,7 @@ class Echo(_Repeat):
         shapes: list[Shape] = []
         for k, by in enumerate(maps):
             grow = thickness * (1 - factor**k) / 2
-            shapes.extend(_grown(shape.mapped(by), grow) for shape in source.copies)
+            shapes.extend(_grown(shape.mapped(by), grow) for shape in (source.areas if grow else source.copies))
         return Drawing(Figure(tuple(shapes), {"centre": centre, **anchors_of_copies(source, maps)}))
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:

@@ -30,6 +30,7 @@ from kagami.geometry.boolean import (
 from kagami.geometry.curves import Arc, Line
 from kagami.geometry.figures import bar, circle, line, polygon, regular_polygon
 from kagami.geometry.measure.size import area, perimeter
+from kagami.geometry.measure.winding import drawn_freely
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from tests.geometry.random_shapes import Maker
@@ -229,22 +230,26 @@ class Windings(TestCase):
         self.assertEqual(divide(), ())
 
 
+def freely(shape: Shape) -> Shape:
+    return Shape(tuple(drawn_freely(outline) for outline in shape))
+
+
 class Filled(TestCase):
     """What crosses itself, as the area that is filled by the non-zero rule (SVG 1.1, section 11.3)."""
 
     def test_a_bow_tie_and_a_five_pointed_star(self) -> None:
-        tie = polygon([Point(-4, -2), Point(4, 2), Point(4, -2), Point(-4, 2)])
+        tie = freely(polygon([Point(-4, -2), Point(4, 2), Point(4, -2), Point(-4, 2)]))
         self.assertAlmostEqual(area(filled(tie)), 16.0, places=9)
         points = [Point(0, 0).toward(math.radians(90 + 144 * k), 5.0) for k in range(5)]
-        star = polygon(points)
+        star = freely(polygon(points))
         # Ten triangles from the middle, between a tip and a notch: the notch lies at r cos 72° / cos 36°.
         notch = 5.0 * math.cos(math.radians(72)) / math.cos(math.radians(36))
         self.assertAlmostEqual(area(filled(star)), 10 * 0.5 * 5.0 * notch * math.sin(math.radians(36)), places=9)
 
     def test_what_does_not_cross_itself_is_the_same_shape(self) -> None:
-        for shape in (circle(Point(1, 1), 2.0), regular_polygon(Point(0, 0), 7, 3.0, 0.2)):
+        for shape in (circle(Point(1, 1), 2.0), freely(regular_polygon(Point(0, 0), 7, 3.0, 0.2))):
             self.assertIs(filled(shape), shape)
         made = union(circle(Point(0, 0), 2.0), circle(Point(1, 0), 2.0))
         self.assertIs(filled(made), made)
-        line = Shape((Outline((Line(Point(0, 0), Point(1, 0)), Line(Point(1, 0), Point(0, 1))), closed=False),))
+        line = Shape((Outline((Line(Point(0, 0), Point(1, 0)), Line(Point(1, 0), Point(0, 1))), False, freely=True),))
         self.assertIs(filled(line), line)

@@ -89,9 +89,6 @@ def _settled(shape: Shape) -> Shape:
     arrangement = arrange([shape])
     return outline_of_faces(arrangement, arrangement.covers[:, 0])
 
-LEAST_CROSSING: Final = 2
-"""Outlines of fewer curves do not cross themselves."""
-
 
 def area_of_union(shapes: Sequence[Shape]) -> float:
     """Area in any of the shapes, without drawing its outline."""
@@ -150,10 +147,10 @@ def _by_winding(shape: Shape, rule: Callable[[Bools], Bools]) -> Shape:
 
 
 def filled(shape: Shape) -> Shape:
-    """A shape whose outlines may cross themselves as the area that they fill, by the non-zero rule; one that does not
-    cross itself, or comes from the kernel, as it is.
+    """A shape that holds outlines which were drawn freely, and may cross themselves, as the area that they fill, by the
+    non-zero rule; any other as it is, and one that does not cross itself.
     """
-    if shape.columns is not None or shape.count < LEAST_CROSSING or not shape.closed:
+    if shape.columns is not None or not any(outline.freely and outline.closed for outline in shape.outlines):
         return shape
     found = non_zero(shape)
     return shape if abs(area(found) - area(shape)) <= SAME * perimeter(shape) else found

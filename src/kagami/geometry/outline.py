@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from kagami.geometry.affine import Affine
 from kagami.geometry.bezier import Cubic
@@ -14,10 +14,14 @@ from kagami.geometry.point import Point
 
 @dataclass(frozen=True, slots=True)
 class Outline:
-    """Curves end to end. A closed one ends where it begins; counter-clockwise it holds the area on its left."""
+    """Curves end to end. A closed one ends where it begins; counter-clockwise it holds the area on its left.
+
+    One that was drawn `freely` may cross itself; all others do not.
+    """
 
     curves: tuple[Curve, ...]
     closed: bool = True
+    freely: bool = field(default=False, compare=False)
 
     @property
     def nodes(self) -> tuple[Point, ...]:
@@ -30,11 +34,11 @@ class Outline:
 
     def reversed(self) -> Outline:
         """The same outline the other way round."""
-        return Outline(tuple(curve.reversed() for curve in reversed(self.curves)), self.closed)
+        return Outline(tuple(curve.reversed() for curve in reversed(self.curves)), self.closed, self.freely)
 
     def mapped(self, by: Affine) -> Outline:
         """The image; a map that reflects also runs it the other way, so that the area stays on the left."""
-        image = Outline(tuple(curve.mapped(by) for curve in self.curves), self.closed)
+        image = Outline(tuple(curve.mapped(by) for curve in self.curves), self.closed, self.freely)
         return image.reversed() if by.determinant < 0 else image
 
 

@@ -2,8 +2,15 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from kagami.geometry.measure.size import area
 from kagami.geometry.outline import Outline, Shape
+
+
+def drawn_freely(outline: Outline) -> Outline:
+    """An outline as a hand drew it, which may cross itself, with its area on the left."""
+    return area_on_left(replace(outline, freely=True))
 
 
 def area_on_left(outline: Outline) -> Outline:

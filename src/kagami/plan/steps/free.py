@@ -7,7 +7,7 @@ import numpy as np
 
 from kagami.geometry.bezier import Cubic
 from kagami.geometry.curves import Curve, Line
-from kagami.geometry.measure.winding import area_on_left
+from kagami.geometry.measure.winding import drawn_freely
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.reshape import fitted_stroke
 from kagami.geometry.tolerance import LENGTH
@@ -67,7 +67,7 @@ class FreeOutline(_Free):
                 raise PlanError("same-place", field="nodes", what="two nodes that follow each other")
             curves.append(Line(start, end) if straight else Cubic(start, first, second, end))
         anchors = {f"corner-{k}": place for k, place in enumerate(places, 1)}
-        outline = area_on_left(Outline(tuple(curves), self.form == "closed"))
+        outline = drawn_freely(Outline(tuple(curves), self.form == "closed"))
         return Drawing(Figure((Shape((outline,)),), anchors))
 
 
@@ -98,7 +98,7 @@ class FreeStroke(_Free):
             closed=self.form == "closed",
         )
         anchors = {"start": outline.curves[0].start, "end": outline.curves[-1].end}
-        return Drawing(Figure((Shape((area_on_left(outline),)),), anchors))
+        return Drawing(Figure((Shape((drawn_freely(outline),)),), anchors))
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """Its nodes; how close it is fitted, at its first place, and how far it is steadied, at its middle one."""

@@ -5,7 +5,7 @@ from typing import Annotated, ClassVar, Literal
 
 from kagami.geometry import figures
 from kagami.geometry.curves import Line
-from kagami.geometry.measure.winding import area_on_left
+from kagami.geometry.measure.winding import drawn_freely
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.tolerance import LENGTH
 from kagami.plan.dimensions.kinds import Word
@@ -69,7 +69,7 @@ class PathStep(Step):
             shape = Shape((Outline(sides, closed=False),))
         anchors = {f"corner-{k}": place for k, place in enumerate(places, 1)}
         anchors.update((f"side-{k}", curve.middle) for k, curve in enumerate(shape.curves, 1))
-        return Drawing(Figure((Shape(tuple(area_on_left(outline) for outline in shape)),), anchors))
+        return Drawing(Figure((Shape(tuple(drawn_freely(outline) for outline in shape)),), anchors))
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """Whether it is closed, at its last place."""

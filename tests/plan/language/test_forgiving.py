@@ -36,6 +36,8 @@ MEANT = {
     "disc minus moon": "From disc take moon: piece piece.",
     "mirror moon across axis": "Reflect moon across axis, the original kept: reflected.",
     "Unite disc, moon": "Unite disc and moon: piece piece.",
+    "unite disc moon": "Unite disc and moon: piece piece.",
+    "intersect disc moon": "Keep what disc and moon have in common: piece piece.",
     "merge disc and moon": "Unite disc and moon: piece piece.",
     "intersect disc and moon": "Keep what disc and moon have in common: piece piece.",
     "turn moon around O, 12 times": "Turn moon round O, 12 copies: turned.",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
 from typing import Annotated, Any, ClassVar, Final, TypeAlias
 
@@ -76,6 +77,10 @@ class BesideKind(FigureKind):
         return (value,)
 
 
+BARE: Final = re.compile(r"\s+(?=\S)")
+"""What stands between figures where nothing else does."""
+
+
 class FiguresKind(FieldKind):
     """Several figures, as `FigureKind`."""
 
@@ -83,13 +88,14 @@ class FiguresKind(FieldKind):
     wanted: ClassVar[str] = "a figure"
 
     def parse(self, scanner: Scanner, at: int) -> tuple[list[str], int]:
-        """A list in words; it ends where no known figure follows."""
+        """A list in words; it ends where no known figure follows. Typed loosely, names may follow each other bare."""
         text = scanner.text
+        between = BARE if scanner.lenient else joint()
         if text.startswith(tr(NOTHING), at):
             return [], at + len(tr(NOTHING))
         first, at = scanner.figure(at)
         found = [first]
-        while joined := joint().match(text, at):
+        while joined := joint().match(text, at) or between.match(text, at):
             after = joined.end()
             name = parse_name(text, after)
             some = None if name and name[0] in scanner.ids else parse_selection(text, after, scanner.identify)

@@ -220,8 +220,11 @@ class BeforeTheDimensions(HandCase):
         self.page.locator(".typing .sentence-input").fill("Circle rim on O with radius 5u")
         expect(self.page.locator("#handles.drafted .handle.length")).to_have_count(1)
         handle = self.page.locator(".handle.length")
-        handle.evaluate("handle => handle.focus()")
-        self.page.keyboard.press("ArrowRight")
+        expect(self.page.locator(".handle[tabindex]")).to_have_count(0)
+        self.page.locator(".typing .sentence-input").fill("")
+        expect(self.page.locator("#handles:not(.drafted) .handle.length[tabindex]")).to_have_count(1)
+        self.page.locator(".typing .sentence-input").fill("Circle rim on O with radius 5u")
+        expect(self.page.locator("#handles.drafted .handle.length")).to_have_count(1)
         box = handle.locator(".grip").bounding_box()
         assert box is not None
         x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2

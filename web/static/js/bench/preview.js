@@ -190,6 +190,10 @@ function showHandles(svg, drafted) {
   handles ??= place.innerHTML;
   morphDrawing(place, svg);
   place.classList.toggle("drafted", drafted);
+  // Of a sentence that is still typed they are to be looked at alone.
+  if (drafted && !document.querySelector("form.slip")) {
+    for (const handle of place.querySelectorAll(".handle")) handle.removeAttribute("tabindex");
+  }
 }
 
 // Whoever asked learns what came of it, a refusal too.

@@ -17,7 +17,6 @@ from kagami.plan.naming import free_name
 from kagami.plan.places.selecting import lines_of, plain_id
 from kagami.plan.steps import Carve, Chapter, Step, Turn
 from kagami.plan.steps.arcs import Ring, RingPart
-from kagami.plan.steps.combine import Split
 from kagami.plan.steps.refine import Band
 from kagami.plan.steps.repeats import Echo
 from kagami.plan.values.moving import plain_number
@@ -72,13 +71,15 @@ def _thickness(step: Step | None) -> str | None:
 
 
 def lines_for(cls: type[Step], before: Sequence[Step], result: Result, figure: str) -> list[str]:
-    """The figures that a step can be done along to another one: what is straight; for a division any open line."""
+    """The figures that a step can be done along to another one: what is straight, or any open line where it goes by
+    all of them.
+    """
 
     def can(step: Step) -> bool:
         outcome = result.outcomes.get(step.id)
         if outcome is None or outcome.figure is None or outcome.figure.bounds_area:
             return False
-        return bool(outcome.figure.whole.outlines if issubclass(cls, Split) else lines_of(outcome.figure))
+        return bool(outcome.figure.whole.outlines if cls.along_all else lines_of(outcome.figure))
 
     return [step.id for step in before if step.id != plain_id(figure) and can(step)]
 

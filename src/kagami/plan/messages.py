@@ -79,7 +79,6 @@ TEXTS: Final[dict[str, str]] = {
     "one-outline": "{name} has {count} outlines; this works on one. Choose a piece of it first.",
     "no-inner-node": "Node {number} of {name} is an end of it. Choose from {least} to {most}.",
     "no-node-to-spare": "{name} has too few nodes for this. Choose a figure with corners or more curves.",
-    "no-such-part": "{name} has {count} {what}; there is no number {number}. Choose from 1 to {count}.",
     "nothing-there": "There is no {what} of {name} at that place. Choose a place on it.",
     "same-place": "{what} are one place; they must lie apart.",
     "same-angle": "Start and end are both at {angle}°. Let them differ, or draw a circle or a ring.",

@@ -73,3 +73,10 @@ class Lines(TestCase):
         plan = change(plan, "retype-step", {"step": "image", "text": upright}).plan
         self.assertEqual(evaluate(plan).outcomes["image"].made.box.left, -4.0)
         self.assertEqual(list(forms(plan, "image")), ["by the level line"])
+        plan = parse_text(
+            "Centre lines axes through O.\nCircle eye on O with radius 1u.\n"
+            "Line beside parallel to axes, 2u to its left.\nSplit eye along axes: pieces parts.\n"
+        )
+        said = forms(plan, "beside")["by the upright line"]
+        self.assertEqual(said, "Line beside parallel to the upright line of axes, 2u to its left.")
+        self.assertEqual(forms(plan, "parts"), {})  # it goes by both

@@ -71,6 +71,7 @@ class WaysRound(TestCase):
             ("Offset w by 0.3u, 1 step, corners round: x.", 16.0 + 0.29 * 25.8, 16.0 + 0.32 * 25.9),
             ("Round all corners of w by 0.2u: x.", 15.7, 15.95),
             ("Move w by 1u right and 0u up: x.", None, None),
+            ("Part w by 0.25u, each giving half: x.", None, None),
         ):
             made = evaluate(parse_text(f"{figure('path', tie)}\n{sentence}\n")).outcomes["x"].made
             with self.subTest(sentence):

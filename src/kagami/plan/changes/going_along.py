@@ -8,7 +8,6 @@ from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.figures import FigureKind
 from kagami.plan.places.selecting import lines_of, plain_id
 from kagami.plan.steps import Step
-from kagami.plan.steps.combine import Split
 
 
 def done_to(cls: type[Step]) -> str:
@@ -29,10 +28,10 @@ def along_one_line(step: Step, result: Result, at: Point | None) -> Step:
 
 def one_line(cls: type[Step], line: str, figure: str, result: Result, at: Point | None = None) -> str:
     """The reference to one of the lines, where what a step goes by has several: to that which was pointed `at`; else to
-    one that has the whole figure on one side of it, an upright one first. A division goes by all lines there are.
+    one that has the whole figure on one side of it, an upright one first. What goes by all lines does so.
     """
     outcome = result.outcomes.get(line)
-    lines = lines_of(outcome.figure) if outcome and outcome.figure and not issubclass(cls, Split) else {}
+    lines = lines_of(outcome.figure) if outcome and outcome.figure and not cls.along_all else {}
     if len(lines) < 2:
         return line
     made = result.outcomes.get(plain_id(figure))

@@ -17,8 +17,6 @@ from kagami.plan.places.selecting import lines_of, plain_id, way_of
 from kagami.plan.steps import Step
 from kagami.plan.steps.arcs import Ring
 from kagami.plan.steps.circle import Circle
-from kagami.plan.steps.lighting import Half
-from kagami.plan.steps.repeats import Reflect
 from kagami.plan.steps.rounding import Round, RoundOne, chosen
 
 _IN_U: Final = re.compile(r"(\d+(?:\.\d+)?)u")
@@ -58,9 +56,10 @@ def other_forms(step: Step, result: Result) -> Iterable[tuple[str, str]]:
     elif isinstance(step, Ring):
         middle = Circle(centre=step.centre, radius=_half_way(step.inner, step.outer), **kept)
         yield MIDDLE, write_sentence(middle, names)
-    elif isinstance(step, Reflect | Half):
-        for way in _other_ways(step.line, result):
-            anew = step.model_copy(update={"line": f"{plain_id(step.line)}#{way}"})
+    elif step.along and not step.along_all:
+        line = step[step.along]
+        for way in _other_ways(line, result):
+            anew = step.model_copy(update={step.along: f"{plain_id(line)}#{way}"})
             yield BY_LINE[way], write_sentence(anew, names)
 
 

@@ -75,6 +75,8 @@ class Step(BaseModel):
     """What the drawing of its figure must have as its detail, where that must be something."""
     along: ClassVar[str] = ""
     """The field of a figure with a straight line that it goes by."""
+    along_all: ClassVar[bool] = False
+    """Whether it goes by all lines of that figure, bent ones too."""
     trail: ClassVar[str] = ""
     """The field of nodes that takes the whole way of a hand over the sheet."""
 

@@ -122,6 +122,7 @@ class Split(Step):
 
     hands_on: ClassVar = "own"
     along: ClassVar = "line"
+    along_all: ClassVar = True
     title: ClassVar = "split"
     chapter: ClassVar = Chapter.CARVE
     sentence: ClassVar = "Split {figure} along {line}: pieces {name}."

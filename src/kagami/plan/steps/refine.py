@@ -180,7 +180,7 @@ class Gap(Refining):
         laid = [
             (shape, paint)
             for figure in figures
-            for shape, paint in zip(figure.copies, figure.tones or (INK,) * len(figure.copies), strict=True)
+            for shape, paint in zip(figure.areas, figure.tones or (INK,) * len(figure.copies), strict=True)
             if shape
         ]
         pieces = [shape for shape, _ in laid]

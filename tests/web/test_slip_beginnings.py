@@ -43,6 +43,11 @@ class Begun(TestCase):
         fields = begun("shadow", "post", "plate")
         self.assertEqual((fields["ground"], fields["figure"]), ("post", "plate"))
 
+    def test_the_rest_is_taken_from_the_largest(self) -> None:
+        plan = parse_text("Circle dot on O with radius 1u.\nBox box, 6u wide and 4u high, its centre on O, turned by 0°.\n")
+        self.assertEqual([begun("difference", plan=plan)[name] for name in ("figure", "figures")], ["box", "dot"])
+        self.assertEqual(begun("difference", "dot", plan=plan)["figure"], "dot")
+
     def test_two_figures_are_two_that_differ(self) -> None:
         for asked in ((), ("post",), ("plate",)):
             fields = begun("open", *asked)

@@ -32,9 +32,10 @@ def begun(plan: Plan, result: Result, cls: type[Step], position: int, asked: Seq
     used = {identifier for step in before for identifier in step.figure_ids()}
     closed = [step.id for step in before if _is_area(step, result)]
     kinds = cls.field_kinds()
+    free = [identifier for identifier in closed if identifier not in used]
     offer = Offer(
         asked=asked,
-        free=[identifier for identifier in closed if identifier not in used],
+        free=_largest_first(free, result) if cls.largest_first else free,
         areas=closed,
         tones=[tone.name for tone in plan.tones],
         newest_first=issubclass(cls, Turn),
@@ -48,9 +49,9 @@ def begun(plan: Plan, result: Result, cls: type[Step], position: int, asked: Seq
         newest = next((one for one in asked if one in wanted), wanted[-1])
         found |= {name: newest for name in single if name not in GONE_BY}
     elif cls.along:
-        found |= _along(cls, before, result, asked, offer.free or closed)
+        found |= _along(cls, before, result, asked, free or closed)
     elif "ground" in single and len(asked) < 2:
-        found |= _grounded(single, asked, offer.free or closed)
+        found |= _grounded(single, asked, free or closed)
     else:
         found |= dict(zip(single, asked, strict=False)) if len(asked) > 1 else _paired(single, asked, closed)
     others = [step.id for step in before if step.id not in words]
@@ -146,6 +147,17 @@ def _holding(detail: type, before: Sequence[Step], result: Result) -> list[str]:
     """The steps whose drawings have a detail of a type, such as words or a weave."""
     outcomes = (result.outcomes.get(step.id) for step in before)
     return [one.id for one in outcomes if one and one.drawing and isinstance(one.drawing.detail, detail)]
+
+
+def _largest_first(areas: Sequence[str], result: Result) -> list[str]:
+    """The one with the largest box before all others, which keep their order."""
+
+    def size(identifier: str) -> float:
+        figure = result.outcomes[identifier].figure
+        return figure.box.width * figure.box.height if figure and figure.box else 0.0
+
+    largest = max(areas, key=size, default="")
+    return sorted(areas, key=lambda one: one != largest)
 
 
 def _is_area(step: Step, result: Result) -> bool:

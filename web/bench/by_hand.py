@@ -27,6 +27,8 @@ class ByHand:
     """Whether what it keeps is pressed on there, as soon as it stands."""
     picks: bool = False
     """Whether a press on a figure there fills it in."""
+    areas: bool = False
+    """Whether only figures that bound an area can be picked for it."""
     aside: str = ""
     """What else can be done with it there, in words."""
 
@@ -51,6 +53,7 @@ def by_hand(cls: type[Step]) -> ByHand:
         way=bool(cls.trail),
         regions=regions,
         picks=picks,
+        areas=not cls.takes_lines,
         aside=aside,
     )
 

@@ -53,6 +53,8 @@ class Line:
     tone: str = ""
     paint: str = ""
     """The element of the gradient that the fill names."""
+    bare: bool = False
+    """Whether it bounds no area."""
     same: bool = False
     """Whether the page shows it already."""
 
@@ -160,7 +162,7 @@ def _lines(result: Result, hues: dict[str, str], frame: Frame, later: Result | N
             hue = f"{hues[outcome.id]} dashed" if step.carries_no_ink else hues[outcome.id]
             hue = hue if outcome.id in result.outcomes else "later"
             data = PATHS.get((outcome.key, frame), lambda figure=outcome.figure: lines_of(figure, frame))
-            yield Line(outcome.id, outcome.name, hue, data)
+            yield Line(outcome.id, outcome.name, hue, data, bare=not outcome.figure.bounds_area)
 
 
 def lines_of(figure: Figure, frame: Frame) -> str:

@@ -198,6 +198,7 @@ TEXTS: Final[dict[str, str]] = {
     "and is not u, a unit or a function.",
     "sentence-word": "A measure cannot be called “{name}”: that word follows values in sentences. Choose another name.",
     # changes
+    "nothing-drawn": "Nothing is drawn for it yet. Press on the sheet, and draw.",
     "no-step": "There is no such step any more.",
     "no-measure": "There is no measure “{name}”.",
     "not-movable": "Nothing in {value} can be dragged: it is read from figures, or solved. Type a number instead.",

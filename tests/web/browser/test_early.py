@@ -190,6 +190,35 @@ class BeforeTheDimensions(HandCase):
         self.verb("bow")
         expect(self.page.locator("#handles.drafted .handle.length")).to_have_count(1)
 
+    def test_enter_adds_what_has_only_a_place(self) -> None:
+        mark = self.bench("")
+        self.verb("centre-lines")
+        expect(self.page.locator(".slip")).to_be_visible()
+        self.page.keyboard.press("Enter")
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[4:], ["Centre lines axes through O."])
+
+    def test_a_list_left_open_is_gone_with_its_slip(self) -> None:
+        mark = self.bench("")
+        self.verb("centre-lines")
+        self.page.locator(".slip .slot").click()
+        expect(self.page.locator(".chooser")).to_be_visible()
+        self.verb("circle")
+        expect(self.page.locator(".slip[data-kind=circle]")).to_be_visible()
+        self.sweep((0, 0), (3, 0))
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[4:], ["Circle circle on O with radius 3u."])
+
+    def test_what_follows_the_hand_is_not_added_before_it_was_drawn(self) -> None:
+        mark = self.bench("")
+        self.verb("free-stroke")
+        expect(self.page.locator(".slip")).to_be_visible()
+        self.page.keyboard.press("Enter")  # ends nothing yet
+        self.refusals = (422,)
+        self.page.locator(".slip button[type=submit]").click()
+        expect(self.page.locator(".slip .fault")).to_contain_text("Nothing is drawn for it yet")
+        self.assertEqual(self.stored(mark).steps, ())
+
     def test_a_dimension_that_is_drawn_on_adds_the_step_and_changes_it(self) -> None:
         mark = self.bench(self.HEX)
         self.bowing()

@@ -63,6 +63,30 @@ class Picking(HandCase):
         self.settled(2)
         self.assertEqual(self.sentences(mark)[-1], "Unite b and a: piece piece.")
 
+    def test_a_piece_is_picked_and_not_what_went_into_it(self) -> None:
+        mark = self.bench(THREE + "Unite a and b: piece piece.\nCircle d on 1.5u right and 3u down from O with radius 1u.\n")
+        self.verb("difference")
+        self.slip("piece | c d")
+        self.click_sheet(-2, 1)
+        self.slip("piece | c d")  # within a as well, whose ink is in the piece
+        self.click_sheet(1.5, -3.6)
+        self.slip("piece | d")
+        self.page.keyboard.press("Enter")
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "From piece take d: piece piece 2.")
+
+    def test_a_guide_that_is_hit_is_passed_over_where_an_area_is_wanted(self) -> None:
+        mark = self.bench("Centre lines axes through O.\n" + THREE)
+        self.verb("union")
+        self.slip("a b c")
+        self.click_sheet(0, -1)  # on the upright line
+        self.slip("a")
+        self.click_sheet(5.8, 0)  # on the level one
+        self.slip("a b")
+        self.page.keyboard.press("Enter")
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "Unite a and b: piece piece.")
+
     def test_figure_and_line_for_a_reflection(self) -> None:
         mark = self.bench(THREE + "Line axis through O at 90°.\nLine slant through O at 30°.\n")
         self.verb("reflect")

@@ -45,6 +45,9 @@ def add_step(plan: Plan, given: Given) -> Changed:
     require_name(plan, name)
     kinds, ids = KINDS[kind].field_kinds(), ids_by_name(plan)
     fields = {field: _taken(kinds, field, value, field, ids) for field, value in given_fields.items()}
+    drawn = KINDS[kind].trail or KINDS[kind].presses
+    if drawn and not fields.get(drawn):
+        raise ChangeRefused("nothing-drawn")
     entry = {**fields, "kind": kind, "id": free_id(plan, name), "name": name}
     data = plan.model_dump(mode="json")
     data["steps"].insert(given.position(plan), entry)

@@ -52,6 +52,8 @@ class Step(BaseModel):
     noun: ClassVar[str]
     """Begins the default name of what the step makes."""
     always_guide: ClassVar[bool] = False
+    largest_first: ClassVar[bool] = False
+    """Whether its figure is most likely the largest that there is, the others being taken from it."""
     takes_lines: ClassVar[bool] = True
     """Whether lines that bound no area may be chosen for its figures."""
 

@@ -54,6 +54,7 @@ class Difference(Step):
     """The area in the first figure and in none of the others."""
 
     hands_on: ClassVar = "own"
+    largest_first: ClassVar = True
     takes_lines: ClassVar = False
     title: ClassVar = "subtract"
     chapter: ClassVar = Chapter.CARVE

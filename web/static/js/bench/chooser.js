@@ -113,4 +113,7 @@ export function watchChooser(plan) {
     }
   });
   document.addEventListener("bench:shown", closeChooser);
+  document.addEventListener("bench:slip-closed", () => {
+    if (open && !open.slot.isConnected) closeChooser();
+  });
 }

@@ -6,11 +6,13 @@ import { choosing } from "./chooser.js";
 import { stepsAt } from "./choose.js";
 import { make } from "./changes.js";
 import { pinching } from "./pan.js";
+import { stored } from "./preview.js";
 import { looking } from "./server.js";
 import { currentSlip, fieldsOf, refill } from "./slip.js";
 import { placeOf } from "./view.js";
 
 const FAR = 4;
+const hitTest = document.createElement("canvas").getContext("2d");
 // The slot that is asked for, and whether what stands in it was picked by hand.
 let asked = 0;
 let own = false;
@@ -33,15 +35,28 @@ function mark() {
 
 const valuesOf = (slot) => slot.dataset.value.split(" ").filter(Boolean);
 
-// The figures at a place, the foremost first: lines that are pointed at, then all within whose lines it lies, also those
-// whose ink has gone into what the slip would make.
-function figuresAt(event) {
+// The figures at a place, the foremost first: lines that are pointed at, then the pieces that lie there, as the page has
+// them; where there are neither, those within whose lines it is.
+function figuresAt(event, areas) {
   const at = new DOMPoint(event.clientX, event.clientY);
-  const within = [...document.querySelectorAll("#drawing .line:not(.tried)")].reverse().filter((line) => {
+  const pointed = [...stepsAt(event.clientX, event.clientY, "lines").keys()];
+  const lines = [...document.querySelectorAll("#drawing .line:not(.tried)")].reverse();
+  const pieces = [...document.querySelectorAll("#drawing .ink > path[id]")].reverse().filter((piece) => holds(piece, at));
+  const within = lines.filter((line) => {
     const hair = line.querySelector(".hair");
     return hair?.isPointInFill(at.matrixTransform(hair.getScreenCTM().inverse()));
   });
-  return [...new Set([...stepsAt(event.clientX, event.clientY, "lines").keys(), ...within.map((line) => line.dataset.step)])];
+  const bare = new Set(areas ? lines.filter((line) => line.dataset.bare).map((line) => line.dataset.step) : []);
+  const seen = [...pointed, ...stepsOf(pieces)].filter((step) => !bare.has(step));
+  return [...new Set(seen.length > 0 ? seen : stepsOf(within).filter((step) => !bare.has(step)))];
+}
+
+const stepsOf = (elements) => elements.map((element) => element.dataset.step);
+
+// Whether a piece lies at a place of the window. While a slip is tried, its path may be empty.
+function holds(piece, at) {
+  const { x, y } = at.matrixTransform(piece.parentNode.getScreenCTM().inverse());
+  return hitTest.isPointInPath(new Path2D(stored(piece, "d")), x, y);
 }
 
 async function pick(event) {
@@ -52,7 +67,7 @@ async function pick(event) {
   const was = slot.dataset.value;
   const others = slots().filter((other) => other !== slot);
   const picked = others.filter((other) => slots().indexOf(other) < asked);
-  const found = figuresAt(event);
+  const found = figuresAt(event, slip.dataset.areas);
   const free = found.filter((one) => !before.includes(one) && !picked.some((other) => valuesOf(other).includes(one)));
   const step = free[0] ?? found.find((one) => before.includes(one));
   if (!step) return;

@@ -42,6 +42,11 @@ function takeBack(kept) {
   }
 }
 
+// An attribute as the page has it, whatever is shown in its place for looking.
+export function stored(element, name) {
+  return touched.get(element)?.[name] ?? element.getAttribute(name);
+}
+
 function inkOf({ step, tone }) {
   const own = tone ? `[data-tone="${CSS.escape(tone)}"]` : ":not([data-tone])";
   const found = sheet.querySelector(`.ink > [data-step="${CSS.escape(step)}"]${own}`);

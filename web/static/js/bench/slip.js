@@ -29,14 +29,12 @@ export async function openSlip(kind, figures, fields) {
   if (onItsWay === mine) onItsWay = null;
 }
 
-// Where a slip is gone on with: its words, or its first value or figure; where figures are picked on the sheet and there
-// is no value, what Enter adds it from. What is typed there takes the place of what it began with.
+// Where a slip is gone on with: its words, or its first value, or what adds it; from each of them Enter adds it, while
+// places and figures are given on the sheet. What is typed there takes the place of what it began with.
 function goOn(slip) {
   const words = slip.querySelector("textarea[data-field=text]");
-  const value = words || slip.querySelector("input.value:not(.own)");
-  const typed = value || slip.querySelector("textarea.value");
-  const picks = slip.dataset.picks && (typed || slip.querySelector("button[type=submit]"));
-  const first = words || picks || slip.querySelector("input.value:not(.own), .slot") || slip.querySelector("input");
+  const typed = words || slip.querySelector("input.value:not(.own)") || slip.querySelector("textarea.value");
+  const first = typed || slip.querySelector("button[type=submit]");
   first.focus();
   if (first.matches("input, textarea")) first.select();
 }

@@ -121,8 +121,8 @@ export function watchTrail(sheet) {
   });
   document.addEventListener("bench:slip-opened", () => {
     forget();
-    // What is pressed on the sheet is ended by keys there.
-    if (taking("presses")) document.getElementById("drawing").focus({ preventScroll: true });
+    // What is drawn on the sheet is ended by keys there.
+    if (taking("presses") || taking("way")) document.getElementById("drawing").focus({ preventScroll: true });
   });
   document.addEventListener("bench:slip-closed", forget);
 }

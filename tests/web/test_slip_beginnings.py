@@ -44,7 +44,8 @@ class Begun(TestCase):
         self.assertEqual((fields["ground"], fields["figure"]), ("post", "plate"))
 
     def test_the_rest_is_taken_from_the_largest(self) -> None:
-        plan = parse_text("Circle dot on O with radius 1u.\nBox box, 6u wide and 4u high, its centre on O, turned by 0°.\n")
+        box = "Box box, 6u wide and 4u high, its centre on O, turned by 0°.\n"
+        plan = parse_text(f"Circle dot on O with radius 1u.\n{box}")
         self.assertEqual([begun("difference", plan=plan)[name] for name in ("figure", "figures")], ["box", "dot"])
         self.assertEqual(begun("difference", "dot", plan=plan)["figure"], "dot")
 

@@ -64,7 +64,8 @@ class Picking(HandCase):
         self.assertEqual(self.sentences(mark)[-1], "Unite b and a: piece piece.")
 
     def test_a_piece_is_picked_and_not_what_went_into_it(self) -> None:
-        mark = self.bench(THREE + "Unite a and b: piece piece.\nCircle d on 1.5u right and 3u down from O with radius 1u.\n")
+        more = "Unite a and b: piece piece.\nCircle d on 1.5u right and 3u down from O with radius 1u.\n"
+        mark = self.bench(THREE + more)
         self.verb("difference")
         self.slip("piece | c d")
         self.click_sheet(-2, 1)
@@ -79,7 +80,7 @@ class Picking(HandCase):
         mark = self.bench("Centre lines axes through O.\n" + THREE)
         self.verb("union")
         self.slip("a b c")
-        self.click_sheet(0, -1)  # on the upright line
+        self.click_sheet(0, -2)  # on the upright line
         self.slip("a")
         self.click_sheet(5.8, 0)  # on the level one
         self.slip("a b")

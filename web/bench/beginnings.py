@@ -58,6 +58,9 @@ def begun(plan: Plan, result: Result, cls: type[Step], position: int, asked: Seq
     found |= _gone_by(single, asked, found, others)
     if issubclass(cls, Echo):
         found["thickness"] = _thickness(plan.step(plain_id(found["figure"])))
+    outcome = result.outcomes.get(plain_id(found.get("figure") or ""))
+    if outcome and outcome.figure:
+        found |= cls.about(outcome.figure)
     fields = {name: value for name, value in found.items() if value is not None}
     return cls.model_validate({**fields, "id": "new", "name": free_name(plan, tr(cls.noun))})
 

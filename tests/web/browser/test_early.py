@@ -209,6 +209,35 @@ class BeforeTheDimensions(HandCase):
         self.settled(2)
         self.assertEqual(self.sentences(mark)[4:], ["Circle circle on O with radius 3u."])
 
+    def test_escape_gives_a_slip_up_wherever_the_focus_is(self) -> None:
+        self.bench("Circle low on O with radius 3u.\n", "?step=low")
+        page, slip = self.page, self.page.locator(".slip")
+        for focused in ("#drawing", "[data-key='low:radius']", ".sentence-input", ".chapter-word >> nth=0"):
+            with self.subTest(focused):
+                self.verb("free-stroke")
+                page.locator(focused).focus()
+                page.keyboard.press("Escape")
+                expect(slip).to_have_count(0)
+                expect(page.locator(".sentence-input")).to_be_focused()
+        expect(page.locator("#s-low.active")).to_be_visible()
+        self.verb("circle")
+        radius = page.locator("[data-key='low:radius']")
+        radius.fill("4u")
+        radius.press("Escape")  # what was typed comes first
+        expect(radius).to_have_value("3u")
+        expect(slip).to_have_count(1)
+        page.keyboard.press("?")
+        page.locator("dialog").press("Escape")
+        expect(page.locator("dialog[open]")).to_have_count(0)
+        expect(slip).to_have_count(1)
+        self.verb("point")
+        page.locator(".slip .slot").click()
+        expect(page.locator(".chooser")).to_be_visible()
+        page.locator("#drawing").focus()
+        page.keyboard.press("Escape")
+        expect(page.locator(".chooser")).to_have_count(0)
+        expect(slip).to_have_count(1)
+
     def test_what_follows_the_hand_is_not_added_before_it_was_drawn(self) -> None:
         mark = self.bench("")
         self.verb("free-stroke")

@@ -26,6 +26,11 @@ class Faults(BrowserCase):
         expect(page.locator("[data-key='rim:radius']")).to_have_attribute("aria-invalid", "true")
         self.assertEqual(page.locator(".ink path").get_attribute("d"), before)
         self.assertEqual(self.stored(self.mark).step("rim").radius, "8u")
+        self.type_in("lens:radius", "2u")  # another change leaves it where it is, and what is wrong with it
+        expect(page.locator(".step[data-step=lens] .value[name=radius]")).to_have_value("2u")
+        self.settled(2)
+        expect(fault).to_contain_text("a closing bracket is missing")
+        expect(page.locator("[data-key='rim:radius']")).to_have_value("(8u")
         page.locator("[data-key='rim:radius']").press("Escape")
         expect(fault).to_have_count(0)
         expect(page.locator("[data-key='rim:radius']")).to_have_value("8u")

@@ -131,6 +131,11 @@ class Step(BaseModel):
         return {}
 
     @classmethod
+    def about(cls, figure: Figure) -> Mapping[str, str]:
+        """What its fields begin with because of the figure that it is begun with; the others have their defaults."""
+        return {}
+
+    @classmethod
     @cache
     def field_kinds(cls) -> dict[str, FieldKind]:
         """The kinds of the fields that the sentence holds, in its order, then those beside it."""

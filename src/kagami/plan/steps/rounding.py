@@ -14,12 +14,15 @@ from kagami.geometry.tolerance import SAME
 from kagami.plan.dimensions.kinds import Dimensions, Linear, Word
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import CHOICE, AnchorRef, FigureRef, Length, Sizes
+from kagami.plan.fields.values import LENGTH
 from kagami.plan.figure import Figure
 from kagami.plan.messages import number_text
 from kagami.plan.steps.base import Drawing, Inputs, Notes, register
 from kagami.plan.steps.refine import Refining
 
 MOST_TOLD = 6
+USUAL = 0.5
+"""The radius that a rounding begins with, in module units."""
 
 
 def chosen(corners: Sequence[Corner], which: str) -> list[int]:
@@ -39,7 +42,16 @@ class Round(Refining):
     kind: Literal["round"] = "round"
     which: Annotated[Literal["all", "outer", "inner"], CHOICE] = "all"
     figure: FigureRef
-    radius: Length = "0.5u"
+    radius: Length = f"{USUAL}u"
+
+    @classmethod
+    def about(cls, figure: Figure) -> Mapping[str, str]:
+        """The usual radius; where a corner has no room for it, the largest stop that all have room for."""
+        radii = fitting_radii(figure.united, USUAL) if figure.bounds_area else ()
+        room = min(radii, default=USUAL)
+        below = (stop * math.floor(room / stop) for stop in LENGTH.stops)
+        fits = next((radius for radius in below if radius > 0), 0.0)
+        return {"radius": LENGTH.number(fits)} if 0.0 < fits < USUAL else {}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """All copies as one area, its corners rounded."""

@@ -5,6 +5,7 @@ import { focusTyping } from "./line.js";
 import { clearFault } from "./messages.js";
 import { isReplacing } from "./page.js";
 import { preview, takeAllBack } from "./preview.js";
+import { currentSlip } from "./slip.js";
 
 const KINDS = {
   module: (field) => ["set-module", { value: field.value }],
@@ -70,6 +71,10 @@ export function watchFields(plan) {
       return;
     }
     if (event.key !== "Escape" || !isField(event.target) || !event.target.matches("input, textarea")) return;
+    const untouched = event.target.value === event.target.defaultValue;
+    if (untouched && currentSlip()) return;
+    event.preventDefault();
+    if (untouched) focusTyping();
     event.target.value = event.target.defaultValue;
     clearFault(event.target);
     takeAllBack();

@@ -2,7 +2,7 @@
 
 import { make } from "./changes.js";
 import { openStep } from "./choose.js";
-import { choosing } from "./chooser.js";
+import { choosing, closeChooser } from "./chooser.js";
 import { openHelp } from "./help.js";
 import { chosen } from "./chosen.js";
 import { focusFinder } from "./folds.js";
@@ -11,7 +11,7 @@ import { focusTyping } from "./line.js";
 import { clearBanner } from "./messages.js";
 import { setNeedle } from "./needle.js";
 import { looking } from "./server.js";
-import { currentSlip } from "./slip.js";
+import { closeSlip, currentSlip } from "./slip.js";
 import { fit, zoomBy } from "./view.js";
 
 const FIELDS = "input, textarea, select, [contenteditable]";
@@ -36,17 +36,24 @@ const ACTS = {
   PageUp: () => walkNeedle(-1),
   PageDown: () => walkNeedle(1),
   Delete: () => chosen().length > 0 && make("remove-steps", { steps: chosen() }, null),
-  Escape: () => activeStep() && openStep(""),
+  Escape: giveUp,
 };
+
+// What was begun last is given up first: a list, a slip, what was said, the open step; in a field, what was typed there
+// comes before all of them (see fields.js and typed.js).
+function giveUp() {
+  if (choosing()) closeChooser();
+  else if (currentSlip()) {
+    closeSlip();
+    focusTyping();
+  } else if (document.querySelector(".banner:not([hidden])")) clearBanner();
+  else if (activeStep()) openStep("");
+}
 
 export function watchKeys() {
   document.addEventListener("keydown", (event) => {
-    if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || event.target.matches(FIELDS)) return;
-    if (event.key === "Escape" && (choosing() || currentSlip())) return;
-    if (event.key === "Escape" && document.querySelector(".banner:not([hidden])")) {
-      clearBanner();
-      return;
-    }
+    if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return;
+    if ((event.target.matches(FIELDS) && event.key !== "Escape") || event.target.closest("dialog")) return;
     const act = ACTS[event.key];
     if (act) {
       event.preventDefault();

@@ -59,11 +59,20 @@ export function clearFault(element) {
   element.removeAttribute("aria-describedby");
 }
 
+// How many faults were told, so that each has an id of its own.
+let told = 0;
+
+// What is said to be wrong with what was typed in a field; empty where nothing is.
+export function faultOf(element) {
+  const id = element.getAttribute("aria-describedby");
+  return (id && document.getElementById(id)?.textContent) || "";
+}
+
 export function showFault(element, text) {
   clearFault(element);
   const fault = document.createElement("p");
   fault.className = "fault";
-  fault.id = `fault-${Date.now()}`;
+  fault.id = `fault-${++told}`;
   fault.setAttribute("role", "alert");
   fault.textContent = text;
   element.setAttribute("aria-invalid", "true");

@@ -1,5 +1,6 @@
 // Puts the server's answer on the page, and keeps the focus and half-typed words where they were.
 
+import { faultOf, showFault } from "./messages.js";
 import { morph } from "./morph.js";
 import { tell } from "./pill.js";
 import { takeAllBack } from "./preview.js";
@@ -8,7 +9,8 @@ import { markUnsent } from "./unsent.js";
 
 const PARTS = ["progress", "plan", "sheet", "mirror"];
 
-// Where the focus is, and all that was typed and not sent: none of it is lost when the page is set anew.
+// Where the focus is, and all that was typed and not sent, with what was wrong with it: none of it is lost when the page
+// is set anew.
 function remembered() {
   const element = document.activeElement;
   const fields = document.querySelectorAll("#plan input[data-key], #plan textarea[data-key]");
@@ -17,7 +19,7 @@ function remembered() {
     key: element?.dataset?.key,
     start: element?.selectionStart,
     end: element?.selectionEnd,
-    typed: typed.map((field) => [field.dataset.key, field.value, field.getAttribute("aria-invalid") === "true"]),
+    typed: typed.map((field) => [field.dataset.key, field.value, faultOf(field)]),
   };
 }
 
@@ -30,7 +32,7 @@ function restore(memory, settled) {
     if (!field) continue;
     field.value = value;
     if (field.matches("input")) field.size = Math.max(1, value.length);
-    if (wrong) field.setAttribute("aria-invalid", "true");
+    if (wrong) showFault(field, wrong);
   }
   const element = memory.key && document.querySelector(`[data-key="${CSS.escape(memory.key)}"]`);
   if (!element) return;

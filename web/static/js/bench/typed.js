@@ -152,7 +152,8 @@ export function watchTyped(plan) {
     } else if ((event.key === "Enter" && item) || (event.key === "Tab" && !parts(input).list.hidden && !event.shiftKey)) {
       event.preventDefault();
       take(input, item || parts(input).list.firstElementChild);
-    } else if (event.key === "Escape") {
+    } else if (event.key === "Escape" && (input.value.trim() || !parts(input).list.hidden)) {
+      event.preventDefault();
       close(input);
     }
   });

@@ -23,7 +23,7 @@ class Parts(StudioCase):
     def test_the_regions_view_offers_every_region_with_its_orbit(self) -> None:
         sheet = self.state(self.mark(), step="light", view="regions")["parts"]["sheet"]
         regions = re.findall(
-            r'class="region( kept)?" data-region="([^"]+)" data-orbit="(\d+)" data-hint="([^"]+)"', sheet
+            r'class="region( kept)?"\s+data-region="([^"]+)"\s+data-orbit="(\d+)"\s+data-hint="([^"]+)"', sheet
         )
         self.assertEqual(sum(kept != "" for kept, *_ in regions), 12)
         self.assertEqual(len({orbit for kept, _, orbit, _ in regions if kept}), 1)

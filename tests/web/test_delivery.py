@@ -254,7 +254,7 @@ class Page(Case):
         query = {"at": "full", "name": "vennik-light-trust-beams-full.svg"}
         text = self.client.get(reverse("delivery-report", args=[mark.id]), query).content.decode()
         self.assertIn("refuses it", text)
-        place = re.search(r'<circle cx="([\d.]+)" cy="([\d.]+)"', text)
+        place = re.search(r'<circle\s+cx="([\d.]+)"\s+cy="([\d.]+)"', text)
         self.assertGreater(float(place[1]), 55)  # the bar lies on the right
         self.assertAlmostEqual(float(place[2]), 50, delta=3)
 
@@ -263,7 +263,7 @@ class Page(Case):
         address = reverse("delivery-proposals", args=[mark.id])
         text = self.client.get(address, {"at": "full", "pixels": "16"}).content.decode()
         self.assertIn("A part is", text)
-        fields = dict(re.findall(r'<input[^>]*name="(\w+)"[^>]*value="([^"]*)"', text[text.index("<li>") :]))
+        fields = dict(re.findall(r'<input[^>]*\sname="(\w+)"[^>]*\svalue="([^"]*)"', text[text.index("<li>") :]))
         self.assertEqual(fields["kind"], "vary")
         fields["value"] = "1.5u"
         self.assertEqual(

@@ -55,11 +55,11 @@ class Answers(StudioCase):
         address = reverse("bench-state", args=[self.trial.pk])
         sheet = self.client.get(address, {"view": view, "step": step}).json()["parts"]["sheet"]
         found = {}
-        for line, data in re.findall(r'<g id="l-([\w-]+)".*?class="hair" d="([^"]*)"', sheet):
+        for line, data in re.findall(r'(?s)<g\s+id="l-([\w-]+)".*?class="hair"\s+d="([^"]*)"', sheet):
             found["line", line, ""] = data
-        for ink, tone, data in re.findall(r'<path id="i-([\w-]+?)-(\w*)" data-step.*? d="([^"]*)"', sheet):
+        for ink, tone, data in re.findall(r'(?s)<path\s+id="i-([\w-]+?)-(\w*)"\s+data-step.*?\sd="([^"]*)"', sheet):
             found["ink", ink, tone] = data
-        for region, data in re.findall(r'data-region="([^"]+)".*? d="([^"]*)"', sheet):
+        for region, data in re.findall(r'(?s)data-region="([^"]+)".*?\sd="([^"]*)"', sheet):
             found["region", region, ""] = data
         return found
 

@@ -24,7 +24,7 @@ from web.bench.glyphs import MISSING, ORIGIN, PLACE, glyph
 
 @dataclass(frozen=True)
 class Token:
-    """A part of a sentence: `form` names the partial that sets it."""
+    """A part of a sentence, set by the partial of its `form`."""
 
     form: str
     text: str = ""
@@ -41,6 +41,11 @@ class Token:
     tail: str = ""
     uses: str = ""
     """The measures that a value names, to be lit with them."""
+
+    @property
+    def partial(self) -> str:
+        """The template that sets it."""
+        return f"bench/token/{self.form}.html"
 
 
 def sentence_tokens(

@@ -55,6 +55,35 @@ class BeforeTheSlip(HandCase):
         self.settled(2)
         self.assertEqual(self.sentences(mark)[-1], "Circle circle on 4u left and 4u down from O with radius 2u.")
 
+    def test_a_slip_that_is_given_up_before_it_came_does_not_come(self) -> None:
+        self.bench("Circle low on O with radius 3u.\n", "?step=low")
+        self.late_slip(0.4)
+        with self.page.expect_response("**/slip/**"):
+            self.page.locator(".verb[data-verb=circle]").click()
+            self.page.keyboard.press("Escape")
+        self.page.wait_for_timeout(100)
+        expect(self.page.locator(".slip")).to_have_count(0)
+        expect(self.page.locator("#s-low.active")).to_be_visible()
+
+    def test_of_two_slips_the_one_asked_for_last_is_opened(self) -> None:
+        self.bench("")
+        held: list[Route] = []
+
+        def answer(route: Route) -> None:
+            if "/slip/circle/" in route.request.url:
+                held.append(route)
+            else:
+                route.continue_()
+
+        self.page.route("**/slip/**", answer)
+        self.page.locator(".verb[data-verb=circle]").click()
+        self.page.locator(".verb[data-verb=box]").click()
+        expect(self.page.locator(".slip[data-kind=box]")).to_be_visible()
+        with self.page.expect_response("**/slip/circle/**"):
+            held[0].continue_()
+        self.page.wait_for_timeout(100)
+        expect(self.page.locator(".slip[data-kind=box]")).to_be_visible()
+
     def test_a_press_for_a_slip_that_never_came_does_nothing(self) -> None:
         mark = self.bench(TWO)
         self.page.route("**/slip/**", lambda route: route.fulfill(status=500, body="no"))

@@ -11,7 +11,7 @@ import { focusTyping } from "./line.js";
 import { clearBanner } from "./messages.js";
 import { setNeedle } from "./needle.js";
 import { looking } from "./server.js";
-import { closeSlip, currentSlip } from "./slip.js";
+import { closeSlip, currentSlip, dropOpening, opening } from "./slip.js";
 import { fit, zoomBy } from "./view.js";
 
 const FIELDS = "input, textarea, select, [contenteditable]";
@@ -46,7 +46,8 @@ function giveUp() {
   else if (currentSlip()) {
     closeSlip();
     focusTyping();
-  } else if (document.querySelector(".banner:not([hidden])")) clearBanner();
+  } else if (opening()) dropOpening();
+  else if (document.querySelector(".banner:not([hidden])")) clearBanner();
   else if (activeStep()) openStep("");
 }
 

@@ -6,10 +6,18 @@ import { refused } from "./messages.js";
 import * as server from "./server.js";
 
 let onItsWay = null;
+// How many were asked for: one that comes when another was asked for since, or none any more, is not opened.
+let asked = 0;
 
 // A promise of whether the slip that was asked for came; null when none was.
 export function opening() {
   return onItsWay;
+}
+
+// What was asked for and has not come is not wanted any more.
+export function dropOpening() {
+  asked += 1;
+  onItsWay = null;
 }
 
 export function currentSlip() {
@@ -41,9 +49,11 @@ function goOn(slip) {
 
 async function open(kind, figures, fields) {
   closeSlip();
+  const mine = (asked += 1);
   try {
-    const asked = fields ? { fields: JSON.stringify(fields) } : figures ? { figures } : {};
-    const text = await server.html(`slip/${kind}/`, asked);
+    const wanted = fields ? { fields: JSON.stringify(fields) } : figures ? { figures } : {};
+    const text = await server.html(`slip/${kind}/`, wanted);
+    if (mine !== asked) return false;
     const place = document.getElementById("slip-place");
     place.innerHTML = text;
     const slip = currentSlip();
@@ -59,7 +69,7 @@ async function open(kind, figures, fields) {
     document.dispatchEvent(new CustomEvent("bench:slip-opened", { detail: { kind, given } }));
     return true;
   } catch (error) {
-    refused(error, null, null);
+    if (mine === asked) refused(error, null, null);
     return false;
   }
 }
@@ -68,8 +78,8 @@ async function open(kind, figures, fields) {
 export async function refill(slip, fields, at) {
   try {
     const holder = document.createElement("div");
-    const asked = { fields: JSON.stringify(fields), ...(at && { at: at.map((way) => way.toFixed(6)).join() }) };
-    holder.innerHTML = await server.html(`slip/${slip.dataset.kind}/`, asked);
+    const wanted = { fields: JSON.stringify(fields), ...(at && { at: at.map((way) => way.toFixed(6)).join() }) };
+    holder.innerHTML = await server.html(`slip/${slip.dataset.kind}/`, wanted);
     for (const fresh of holder.querySelectorAll(".slot")) {
       slip.querySelector(`.slot[data-field="${CSS.escape(fresh.dataset.field)}"]`)?.replaceWith(fresh);
     }

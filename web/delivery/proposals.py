@@ -7,6 +7,7 @@ from django.utils.translation import gettext as _
 
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
+from kagami.plan.fields.values import ANGLE
 from kagami.plan.messages import number_text
 from kagami.plan.variants.proposing import Mending, propose
 
@@ -49,12 +50,11 @@ def proposed_for(plan: Plan, cache: Cache, name: str, pixels: int, refused: tupl
     if variant is None:
         return None
     found = propose(plan, cache, variant, pixels, LIMIT, frozenset(refused), SECONDS)
-    names = plan.names()
-    lines = tuple(_proposal(one, names) for one in found.mendings)
+    lines = tuple(_proposal(one, plan) for one in found.mendings)
     return Proposed(pixels, lines, _px(found.before), _px(found.after), found.enough)
 
 
-def _proposal(mending: Mending, names: dict[str, str]) -> Proposal:
+def _proposal(mending: Mending, plan: Plan) -> Proposal:
     what = _("A part is {size} wide") if mending.what == "ink" else _("A gap is {size} wide")
     fault = what.format(size=_px(mending.was))
     alteration = mending.alteration
@@ -69,13 +69,15 @@ def _proposal(mending: Mending, names: dict[str, str]) -> Proposal:
         return Proposal(
             words=words, kind="set-variant-value", measure=alteration.measure, value=alteration.value, **common
         )
-    step = names.get(alteration.step, alteration.step)
+    altered = plan.step(alteration.step)
+    step = altered.name if altered else alteration.step
     if not alteration.value:
         return Proposal(
             words=_("without {name}").format(name=step), kind="hush-in-variant", step=alteration.step, **common
         )
+    degrees = altered is not None and altered.field_kinds().get(alteration.field) is ANGLE
     words = _("{field} of {name} is {value}").format(
-        field=alteration.field.replace("_", " "), name=step, value=alteration.value
+        field=alteration.field.replace("_", " "), name=step, value=alteration.value + "°" * degrees
     )
     return Proposal(
         words=words, kind="vary", step=alteration.step, field=alteration.field, value=alteration.value, **common

@@ -65,6 +65,7 @@ class Engraver(TestCase):
         """In a square each corner keeps (1 − π/4) r²: of 1 mm a tool of 0.15 mm radius leaves 1.93 %."""
         lost = 4 * (1 - math.pi / 4) * 0.15**2
         self.assertIn(f"all but {100 * lost:.2g} %", say("engraver", art_of(box(ORIGIN, 1, 1))).told)
+        self.assertTrue(say("engraver", art_of(circle(ORIGIN, 5))).told.endswith("all of it is reached"))
         verdict = say("engraver", art_of(box(ORIGIN, 0.9, 0.9)))
         self.assertIn(f"{100 * lost / 0.81:.2g} %", verdict.reasons[0].words)
 

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import math
+from dataclasses import replace
 from unittest import TestCase
 
+from kagami.geometry.point import Point
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
@@ -11,6 +14,7 @@ from kagami.plan.evaluation.fineness import Known, fineness
 from kagami.plan.evaluation.forms import formed
 from kagami.plan.evaluation.ink import ink_box
 from kagami.plan.language.text import parse_text
+from kagami.plan.variants.concerned import concerned
 from kagami.plan.variants.proposing import propose
 from kagami.plan.variants.varying import varied, with_alterations
 from tests.plan.marks import Builder
@@ -34,11 +38,11 @@ def mark_of(text: str) -> Builder:
     return mark
 
 
-def pixels_of(plan: Plan) -> float:
+def pixels_of(plan: Plan, pixels: int = PIXELS) -> float:
     variant = plan.variant("small")
     result = evaluate(varied(plan, variant))
     marks = formed(result, variant)
-    return fineness(marks).finest * PIXELS / ink_box(marks).longer
+    return fineness(marks).finest * pixels / ink_box(marks).longer
 
 
 class Proposing(TestCase):
@@ -101,3 +105,43 @@ class Proposing(TestCase):
         self.assertTrue(found.enough)
         muted = [one.alteration.step for one in found.mendings if one.alteration and not one.alteration.value]
         self.assertEqual([mark.plan.step(step).name for step in muted], ["hair"])
+
+    def test_a_gap_between_tips_is_opened_by_the_angle(self) -> None:
+        mark = mark_of(
+            "Bar left from 2.5u left and 0u up from O at 76°, 1u wide and 8u long.\n"
+            "Bar right from 2.5u right and 0u up from O at 104°, 1u wide and 8u long.\n"
+            "Variant small: nothing changed; clear 0u.\n"
+        )
+        fields = {f"{side}.{field}" for side in ("left", "right") for field in ("width", "length")}
+        found = propose(mark.plan, Cache(), mark.plan.variant("small"), 12, refused=fields)
+        self.assertTrue(found.enough)
+        (mending,) = found.mendings
+        self.assertEqual(mending.alteration.field, "direction")
+        plan = mending.alteration.made_in(mark.plan)
+        self.assertAlmostEqual(pixels_of(plan, 12), mending.becomes)
+        # Half a degree less is not enough.
+        was, value = (float(plan.step(mending.alteration.step)["direction"]) for plan in (mark.plan, plan))
+        less = replace(mending.alteration, value=str(value - math.copysign(0.5, value - was)))
+        self.assertLess(pixels_of(less.made_in(mark.plan), 12), 1.0)
+
+
+class Concerned(TestCase):
+    TEXT = (
+        "Circle body on O with radius 4u.\nRing eye on 6u up from O from radius 1.25u to 1.5u.\n"
+        "Bar foot from 8u down from O at 0°, 1u wide and 3u long.\n"
+        "Unite body and eye: whole.\nMove foot by 0u right and 10u up: raised.\n"
+        "Round all corners of whole by 0.1u: rounded.\n"
+    )
+
+    def about(self, *places: Point) -> set[str]:
+        plan = parse_text(self.TEXT)
+        names = {step.id: step.name for step in plan.steps}
+        return {names[one] for one in concerned(plan, evaluate(plan), places, 0.2)}
+
+    def test_lines_go_back_to_the_steps_they_come_from(self) -> None:
+        self.assertEqual(self.about(Point(0, 7.25), Point(0, 7.5)), {"eye", "whole", "rounded"})
+        self.assertEqual(self.about(Point(0, -4)), {"body", "whole", "rounded"})
+
+    def test_what_was_moved_goes_back_to_where_it_was(self) -> None:
+        self.assertEqual(self.about(Point(1.5, 2.5)), {"raised", "foot"})
+        self.assertEqual(self.about(Point(30, 30)), set())

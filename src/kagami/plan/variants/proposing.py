@@ -1,9 +1,9 @@
 """Proposals for a small variant: what falls below a limit at its size, and the least change that mends each.
 
 A fault is a part of the ink, or of the white in it, that is thinner than the limit. It is mended by another value of a
-measure; where none does, of a field of a step; where that does not, by muting a step, which is looked at first where
-the part is so thin that hardly a value could mend it. Of several ways that mend it the one is proposed that changes
-least of the mark's area.
+measure; where none does, of a length or an angle of a step, of one whose lines run there before all others; where that
+does not, by muting a step, which is looked at first where the part is so thin that hardly a value could mend it. Of
+several ways that mend it the one is proposed that changes least of the mark's area.
 """
 
 from __future__ import annotations
@@ -30,11 +30,11 @@ from kagami.plan.evaluation.fineness import Fineness, Known, fineness
 from kagami.plan.evaluation.forms import PIXEL, clear_of, formed
 from kagami.plan.evaluation.ink import Piece, ink_box
 from kagami.plan.evaluation.result import Result
-from kagami.plan.fields.values import LENGTH
-from kagami.plan.messages import number_text
-from kagami.plan.values.solving import exact_text
+from kagami.plan.fields.values import ANGLE, LENGTH, ValueKind
+from kagami.plan.variants.altering import Alteration, Way, scaled, turned
+from kagami.plan.variants.concerned import concerned
 from kagami.plan.variants.variant import Variant
-from kagami.plan.variants.varying import varied, varied_step
+from kagami.plan.variants.varying import varied
 
 PROBES: Final = (1.3, 1 / 1.3)
 """Factors by which a value is changed to see what hangs on it."""
@@ -52,52 +52,16 @@ STEPS: Final = 4
 """Of following a way."""
 MOST_MENDS: Final = 6
 SECONDS: Final = 24.0
-STEP: Final = 0.05
-"""Proposed lengths are whole multiples of this, in u."""
+NEAR: Final = 0.5
+"""Steps whose lines run within so many pixels of a fault are altered before all others."""
+ALIKE: Final = math.cos(math.radians(45.0))
+"""Of thin places that lie together those are one that go across within so many degrees of each other."""
 LITTLE: Final = 0.3
 """A mending that changes no more than this share of the area is taken without looking at further ways."""
 MUCH: Final = 0.9
 """What changes more of the area than this is another mark."""
 LEAST_LEFT: Final = 0.25
 """What leaves less of the mark's ink than this share is no mending."""
-
-
-@dataclass(frozen=True, slots=True)
-class Alteration:
-    """One change of a variant: a `measure`, or a `field` of a `step`, is `value`; or, without a value, a step is muted.
-    `key` tells it from others.
-    """
-
-    step: str = ""
-    field: str = ""
-    measure: str = ""
-    value: str = ""
-
-    @property
-    def key(self) -> str:
-        """What it is about, whatever the value."""
-        return f"={self.measure}" if self.measure else f"{self.step}.{self.field}"
-
-    def made_in(self, plan: Plan) -> Plan:
-        """The plan with it.
-
-        Raises:
-            PlanError: the field cannot hold the value.
-        """
-        if self.measure:
-            measures = (
-                m.model_copy(update={"value": self.value, "solve": None}) if m.name == self.measure else m
-                for m in plan.measures
-            )
-            return plan.model_copy(update={"measures": tuple(measures)})
-        steps = tuple(self._step(step) if step.id == self.step else step for step in plan.steps)
-        return plan.model_copy(update={"steps": steps})
-
-    def _step(self, step: object) -> object:
-        from kagami.plan.steps import Step
-
-        assert isinstance(step, Step)
-        return varied_step(step, {self.field: self.value}) if self.value else step.model_copy(update={"muted": True})
 
 
 @dataclass(frozen=True, slots=True)
@@ -150,13 +114,18 @@ class _Look:
         return LOOKED_AT * self.limit if way is None else way.distance / self.pixel
 
     def elsewhere(self, what: str, after: _Look) -> bool:
-        """Whether the thinnest place of another look is not the one of this, whose ends lie about where they did."""
+        """Whether the thinnest place of another look is not the one of this, which lies about where it did and goes
+        about the same way across.
+        """
         ways = [look.fine.ink if what == "ink" else look.fine.white for look in (self, after)]
-        if None in ways:
+        known = [way for way in ways if way is not None]
+        if len(known) < len(ways):
             return True
-        middles = [way.first.middle(way.second) for way in ways if way is not None]
-        far = middles[0].distance(middles[1])
-        return far > 2 * self.pixel
+        was, now = known
+        if was.first.middle(was.second).distance(now.first.middle(now.second)) > 2 * self.pixel:
+            return True
+        across = was.first.direction(was.second) - now.first.direction(now.second)
+        return abs(math.cos(across)) < ALIKE
 
     @property
     def finest(self) -> float:
@@ -235,7 +204,10 @@ class _Search:
         assert way is not None
         was, places = now.pixels(what), (way.first, way.second)
         found: list[tuple[_Look, Alteration, float]] = []
-        levels = (self._measures, self._fields, None)
+        here = concerned(now.plan, evaluate(now.plan, self.cache), places, NEAR * now.pixel)
+        elsewhere = frozenset(step.id for step in now.plan.steps) - here
+        by_fields = [partial(ways, of) for of in (here, elsewhere) for ways in (self._lengths, self._angles)]
+        levels: list[Callable[[Plan], Iterator[Way]] | None] = [self._measures, *by_fields, None]
         for level in levels if was * HARDLY >= self.limit else (None, *levels[:-1]):
             best = self._muted(now, what) if level is None else self._by_values(now, what, level)
             found += [best] if best else []
@@ -248,7 +220,7 @@ class _Search:
         return look, Mending(what, was, look.pixels(what), places, alteration, changes)
 
     def _by_values(
-        self, now: _Look, what: str, level: Callable[[Plan], Iterator[Callable[[float], Alteration]]]
+        self, now: _Look, what: str, level: Callable[[Plan], Iterator[Way]]
     ) -> tuple[_Look, Alteration, float] | None:
         """The best of the values, in no more than a share of the time that is left."""
         end = self.end
@@ -257,25 +229,37 @@ class _Search:
         self.end = end
         return best
 
-    def _measures(self, plan: Plan) -> Iterator[Callable[[float], Alteration]]:
+    def _measures(self, plan: Plan) -> Iterator[Way]:
         values = evaluate(plan, self.cache).measures.values
         for measure in plan.measures:
             value = values.get(measure.name)
             if value and measure.solve is None and f"={measure.name}" not in self.refused:
-                yield _scaled(value, partial(_as_measure, measure.name))
+                yield scaled(value, partial(_as_measure, measure.name))
 
-    def _fields(self, plan: Plan) -> Iterator[Callable[[float], Alteration]]:
+    def _lengths(self, of: Collection[str], plan: Plan) -> Iterator[Way]:
+        for step, field, value in self._fields(plan, of, LENGTH):
+            if value > 0:
+                yield scaled(value, partial(_as_field, step, field))
+
+    def _angles(self, of: Collection[str], plan: Plan) -> Iterator[Way]:
+        for step, field, value in self._fields(plan, of, ANGLE):
+            yield turned(value, partial(_as_field, step, field))
+
+    def _fields(self, plan: Plan, of: Collection[str], wanted: ValueKind) -> Iterator[tuple[str, str, float]]:
+        """The fields of a kind of some steps that have a value and may be altered, each with its step and what it comes
+        to.
+        """
         result = evaluate(plan, self.cache)
         for step in plan.steps:
+            if step.id not in of:
+                continue
             for field, kind in step.field_kinds().items():
-                if kind is not LENGTH or f"{step.id}.{field}" in self.refused or step.muted:
+                if kind is not wanted or f"{step.id}.{field}" in self.refused or step.muted:
                     continue
                 try:
-                    value = result.values.of(str(step[field]))
+                    yield step.id, field, result.values.of(str(step[field]))
                 except PlanError:
                     continue
-                if value > 0:
-                    yield _scaled(value, partial(_as_field, step.id, field))
 
     def _muted(self, now: _Look, what: str) -> tuple[_Look, Alteration, float] | None:
         """The step without which the fault is gone, and least besides: nothing falls below the limit any more, or, with
@@ -295,9 +279,7 @@ class _Search:
                 found.append((look, alteration, changes))
         return min(found, key=lambda done: done[2], default=None)
 
-    def _best(
-        self, now: _Look, what: str, ways: Iterator[Callable[[float], Alteration]]
-    ) -> tuple[_Look, Alteration, float] | None:
+    def _best(self, now: _Look, what: str, ways: Iterator[Way]) -> tuple[_Look, Alteration, float] | None:
         """Of several ways the one that mends the fault and changes least; None where none does."""
         helping = []
         for way in ways:
@@ -315,13 +297,15 @@ class _Search:
         return won / max(_changed(now, look), SAME)
 
     def _followed(
-        self, now: _Look, what: str, way: Callable[[float], Alteration], probe: float, look: _Look
+        self, now: _Look, what: str, way: Way, probe: float, look: _Look
     ) -> tuple[_Look, Alteration, float] | None:
         """A way followed until the fault is mended, from what a probe came to: pixels go nearly evenly with the value,
         so that a few steps of regula falsi find the least factor that is enough.
         """
         low, high = (1.0, now.pixels(what)), (probe, min(look.pixels(what), 2 * self.limit))
         good: tuple[_Look, Alteration] | None = None
+        if now.elsewhere(what, look) and self._no_worse(now, what, look):
+            good = (look, way(probe))  # this place is wide enough by the probe, as below
         for _ in range(STEPS):
             if self.over:
                 break
@@ -362,20 +346,6 @@ def _as_measure(name: str, text: str) -> Alteration:
 
 def _as_field(step: str, field: str, text: str) -> Alteration:
     return Alteration(step=step, field=field, value=text)
-
-
-def _scaled(value: float, made: Callable[[str], Alteration]) -> Callable[[float], Alteration]:
-    """An alteration to a length times a factor, as a tidy number of modules, rounded away from where it was."""
-
-    def way(factor: float) -> Alteration:
-        wanted = value * factor
-        step = STEP if wanted >= 10 * STEP else STEP / 10
-        count = math.ceil(wanted / step - SAME) if factor > 1 else math.floor(wanted / step + SAME)
-        tidy = max(count, 1) * step
-        text = number_text(tidy) if abs(tidy - value) > SAME else exact_text(value)
-        return made(f"{text}u")
-
-    return way
 
 
 def _changed(before: _Look, after: _Look) -> float:

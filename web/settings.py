@@ -47,6 +47,7 @@ MIDDLEWARE = [
     "web.tracing.private_pages",
     "axes.middleware.AxesMiddleware",
     "web.gone.Gone",
+    "web.unanswered.Unanswered",
 ]
 
 AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]

@@ -10,6 +10,7 @@ from django.urls import reverse
 from kagami.plan.language.text import parse_text
 from tests.web.studio import StudioCase
 from web.evaluation.door import HERE
+from web.evaluation.evaluators import Busy, Stopped
 
 HEAD = "Mark: Trial\nModule: 3 mm\nSheet: 30u\n\n"
 FREE = "Outline free, closed, drawn from O through 0u, 0u [0, 0 | 1u, 0u]; 3u, 1u [0u, -1u | 0u, 1u]; 0u, 3u.\n"
@@ -95,3 +96,15 @@ class Heavy(StudioCase):
         with mock.patch("kagami.plan.limits.RANGE_SECONDS", -1.0):
             self.assertContains(self.client.get(address), "as long as one sheet may take", status_code=422)
         self.assertEqual(self.client.get(address).status_code, 200)
+
+    def test_what_an_evaluator_does_not_answer_is_said_and_is_no_fault(self) -> None:
+        mark = self.mark()
+        for error, status in ((Busy("others draw"), 429), (Stopped("too large"), 422)):
+            with mock.patch("web.bench.views.ask_heavy", side_effect=error):
+                answer = self.client.get(reverse("bench-checks", args=[mark.id]))
+            self.assertEqual((answer.status_code, answer.json()["error"]), (status, str(error)))
+            with mock.patch("web.delivery.views.ask", side_effect=error):
+                tiles = reverse("delivery-tiles", args=[mark.id])
+                page, told = self.client.get(tiles), self.client.get(tiles, headers={"accept": "application/json"})
+            self.assertContains(page, str(error), status_code=503)
+            self.assertEqual((told.status_code, told.json()["error"]), (503, str(error)))

@@ -14,7 +14,7 @@ from django.utils.translation import gettext as _
 from kagami.geometry.point import Point
 from kagami.plan.errors import PlanError
 from kagami.plan.fields.texts import plain_text
-from web.evaluation.evaluators import Stopped
+from web.evaluation.evaluators import Busy, Stopped
 from web.marks.services.history import MarkGone, NothingFurther, StaleRevision
 
 MOST_BYTES: Final = 64_000
@@ -115,7 +115,9 @@ def base_of(data: dict[str, Any]) -> int:
 
 
 def answers_refusals(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
-    """Answer what a change refuses: 409 for a stale one, 422 for one that cannot be made, 400 for a broken request."""
+    """Answer what a change refuses: 409 for a stale one, 422 for one that cannot be made, 400 for a broken request, 429
+    where others keep the evaluator busy.
+    """
 
     @functools.wraps(view)
     def answering(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
@@ -133,6 +135,8 @@ def answers_refusals(view: Callable[..., HttpResponse]) -> Callable[..., HttpRes
             return JsonResponse({"error": str(error), "code": "nothing-further"}, status=422)
         except Stopped as error:
             return JsonResponse({"error": str(error), "code": "stopped"}, status=422)
+        except Busy as error:
+            return JsonResponse({"error": str(error), "code": "busy"}, status=429)
         except PermissionDenied:
             text = _("You may look at this mark, but not change it. An owner of its studio can let you.")
             return JsonResponse({"error": text, "code": "only-looking"}, status=403)

@@ -136,12 +136,14 @@ def slip(request: HttpRequest, mark_id: int, kind: str) -> HttpResponse:
 
 
 @require_safe
+@answers_refusals
 def checks(request: HttpRequest, mark_id: int) -> HttpResponse:
     """What was checked of the finished mark; it is asked for when the hand rests, and stands in nobody's way."""
     return HttpResponse(ask_heavy(checks_of, current_of(mark_of(request.user, mark_id)), looking(request.GET)))
 
 
 @require_safe
+@answers_refusals
 def picker(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The picker of a listed tone."""
     mark = mark_of(request.user, mark_id)
@@ -149,6 +151,7 @@ def picker(request: HttpRequest, mark_id: int) -> HttpResponse:
 
 
 @require_safe
+@answers_refusals
 def choices(request: HttpRequest, mark_id: int) -> HttpResponse:
     """What may be chosen for a field of a step, or of a new one at the needle: a list, and anchors for the sheet."""
     mark, query = mark_of(request.user, mark_id), request.GET

@@ -67,6 +67,7 @@ TEXTS: Final[dict[str, str]] = {
     "no-copy": "{figure} has {count} copies, so there is no copy {copy}. Choose one from 1 to {count}.",
     "figure-waits": "This step waits for {name}, which cannot be drawn yet. Mend that step first.",
     "no-inside": "{name} is a line and has no inside. Let the band lie on it, or left or right of it.",
+    "no-lines": "{name} is a place and has no lines. Choose a figure here.",
     "no-area": "{name} is a line and bounds no area. Choose closed figures here.",
     "too-few-figures": "Too few figures: {given} of at least {least}. Choose more of them.",
     "figure-twice": "{name} is named twice here. Take one of them out.",

@@ -20,6 +20,7 @@ from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate_before, inputs_of
 from kagami.plan.fields.choice import ChoiceKind
+from kagami.plan.fields.figures import FigureKind, FiguresKind
 from kagami.plan.fields.nodes import NodesKind
 from kagami.plan.fields.numbers import NumbersKind
 from kagami.plan.fields.places import PlaceKind, PlacesKind
@@ -206,6 +207,29 @@ class EveryKind(TestCase):
             drawn = dimensions_of(found.step, found.inputs, found.made)
         self.assertEqual([type(dimension) for dimension in drawn], [Hook])
         self.assertIn("while a step of kind circle was drawn", logged.output[0])
+
+    def test_odd_figures_and_empty_lists_are_no_fault_of_the_program(self) -> None:
+        """Each figure in turn is another one of the plan, a point or a guide too, and each list is empty."""
+        for kind in SAMPLES:
+            plan = parse_text(BASE + SAMPLES[kind])
+            step, before = plan.steps[-1], ("disc", "floor", "mark", "words", "plait")
+            given: list[tuple[str, object]] = []
+            for field, held in step.field_kinds().items():
+                if isinstance(step[field], tuple):
+                    given.append((field, ()))
+                if isinstance(held, FigureKind):
+                    given.extend((field, other) for other in before)
+                elif isinstance(held, FiguresKind):
+                    given.extend((field, (other,)) for other in before)
+            for field, value in given:
+                with self.subTest(kind, field=field, value=value), self.assertNoLogs("kagami", "ERROR"):
+                    odd = with_fields(plan, step, **{field: value})
+                    made = evaluate_before(odd, CACHE, len(odd.steps)).outcomes[step.id].figure
+                    try:
+                        inputs = inputs_of(odd.steps[-1], evaluate_before(odd, CACHE, len(odd.steps) - 1))
+                    except PlanError:
+                        continue
+                    dimensions_of(odd.steps[-1], inputs, made)
 
     def test_words_and_crossings_lie_at_finite_places(self) -> None:
         counted = 0

@@ -64,7 +64,7 @@ class Flat(Toning):
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """How far neighbours overlap, from the middle of the first figure, and the number of bands below it."""
-        figure = inputs.all_figures("figures")[0]
+        figure = inputs.first_figure("figures")
         yield Linear("overlap", middle_of(figure), 0.0)
         yield from count_below("bands", figure, limits.BANDS, inputs.value("bands"))
 

@@ -56,6 +56,17 @@ class Inputs:
         """All figures of a field."""
         return tuple(outcome.made for outcome in self.outcomes(field))
 
+    def first_figure(self, field: str) -> Figure:
+        """The first of the figures of a field.
+
+        Raises:
+            PlanError: there is none.
+        """
+        figures = self.all_figures(field)
+        if not figures:
+            raise PlanError("too-few-figures", field=field, given=0, least=1)
+        return figures[0]
+
     def areas(self, field: str, least: int) -> tuple[Figure, ...]:
         """All figures of a field, each of which must bound an area.
 
@@ -111,8 +122,14 @@ class Inputs:
         return value
 
     def shape(self, field: str) -> Shape:
-        """All copies of the one figure of a field as one area, or as lines where it bounds none."""
+        """All copies of the one figure of a field as one area, or as lines where it bounds none.
+
+        Raises:
+            PlanError: it is a mere place.
+        """
         figure = self.figure(field)
+        if not figure.whole:
+            raise PlanError("no-lines", field=field, name=self.name(field))
         return figure.united if figure.bounds_area else figure.whole
 
     def area(self, field: str) -> Shape:

@@ -61,7 +61,7 @@ class Light(Toning):
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """The light's direction about the first body, the number of tones below it, and the word of its form there."""
-        body = inputs.all_figures("figures")[0]
+        body = inputs.first_figure("figures")
         yield _sun("angle", body)
         yield from count_below("count", body, MOST_IN_RAMP, inputs.value("count"))
         yield Word("form", middle_of(body))

@@ -268,6 +268,7 @@ class Widen(_Placing):
         """Moved outward for amounts above 0; what crosses the line is drawn on straight."""
         source, place = inputs.figure("figure"), inputs.place("place")
         amount = inputs.value("amount")
+        _box(inputs, "figure")  # a mere place has no side
         try:
             shapes = tuple(stretched(shape, place, OUTWARD[self.side], amount) for shape in source.copies)
         except GeometryError as error:

@@ -115,7 +115,7 @@ class Overlap(Toning):
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """The word of how they mix, at the first figure."""
-        yield Word("way", corner_of(inputs.all_figures("figures")[0]))
+        yield Word("way", corner_of(inputs.first_figure("figures")))
 
 
 @register("crossing-shade")

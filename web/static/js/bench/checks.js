@@ -5,6 +5,7 @@ import { tell } from "./pill.js";
 import { html, revision } from "./server.js";
 
 const REST = 1200;
+const AGAIN_AFTER = 8000;
 const place = document.getElementById("checks");
 let timer = 0;
 let shownFor = "";
@@ -24,6 +25,7 @@ async function fill() {
   } catch (error) {
     if (error.status === undefined) throw error;
     place.classList.add("stale"); // without an answer what stood there is not of today
+    if (error.status === 429) timer = setTimeout(fill, AGAIN_AFTER); // others keep it busy
   }
 }
 

@@ -161,7 +161,7 @@ export function state(changes) {
 
 export async function html(path, query) {
   const response = await reach(`${path}?${new URLSearchParams({ ...looking(), ...query })}`);
-  if (!response.ok || response.redirected) throw new Refusal(response.status, {});
+  if (!response.ok || response.redirected) return read(response);
   return response.text();
 }
 

@@ -7,6 +7,7 @@ from unittest import mock
 
 from django.contrib.auth.models import User
 from django.urls import reverse
+from lxml import html
 
 from kagami.plan.language.text import parse_text
 from tests.web.studio import StudioCase
@@ -28,6 +29,18 @@ class Parts(StudioCase):
         self.assertEqual(sum(kept != "" for kept, *_ in regions), 12)
         self.assertEqual(len({orbit for kept, _, orbit, _ in regions if kept}), 1)
         self.assertIn("drop 12 regions: in beams and rim", {hint for *_, hint in regions})
+
+    def test_beside_what_the_page_has_already_everything_has_an_id(self) -> None:
+        """Else the page would take something for it that merely stands where it stood."""
+        mark = self.mark()
+        shown = self.state(mark)["shown"]
+        parts = self.state(mark, needle="2", step="lens", view="both", shown=shown)["parts"]
+        counted = 0
+        for part in ("plan", "sheet"):
+            for one in html.fromstring(f"<div>{parts[part]}</div>").xpath("//*[@data-same]"):
+                counted += 1
+                self.assertEqual([other.tag for other in one.getparent() if not other.get("id")], [])
+        self.assertGreater(counted, 10)
 
     def test_how_far_a_pick_reaches_is_offered(self) -> None:
         plan = self.state(self.mark(), step="light", view="regions", every="2")["parts"]["plan"]

@@ -13,6 +13,7 @@ from kagami.geometry.point import Point
 from kagami.geometry.table import tabulate
 from kagami.plan.changes.change import change
 from kagami.plan.changes.steps import with_fields
+from kagami.plan.dimensions.drawn import stops
 from kagami.plan.dimensions.kinds import Angular, Dimension, Flip, Hook, Knot, Linear, Measured, Stops, Word
 from kagami.plan.dimensions.of_step import dimensions_of
 from kagami.plan.document import Plan
@@ -230,6 +231,10 @@ class EveryKind(TestCase):
                     except PlanError:
                         continue
                     dimensions_of(odd.steps[-1], inputs, made)
+
+    def test_a_repeat_without_copies_offers_none(self) -> None:
+        self.assertEqual(list(stops("number", 1, 0, lambda n: Point(n, 0), 1.0)), [])
+        self.assertEqual(len(list(stops("number", 1, 3, lambda n: Point(n, 0), 1.0))), 1)
 
     def test_words_and_crossings_lie_at_finite_places(self) -> None:
         counted = 0

@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 import re
+from pathlib import Path
 
 from playwright.sync_api import expect
 
+from kagami.plan.language.text import parse_text
 from tests.web.browser.test_by_hand import HandCase
+
+EXAMPLES = Path(__file__).parents[3] / "examples" / "jobs"
 
 
 class Choosing(HandCase):
@@ -30,6 +34,24 @@ class Choosing(HandCase):
         self.page.keyboard.press("Enter")
         self.settled(2)
         self.assertEqual(self.stored(mark).steps[-1].name, "eye")
+
+    def test_the_plan_is_whole_wherever_the_needle_stands(self) -> None:
+        """Headings of its parts stand between the steps that the page has already."""
+        plan = parse_text((EXAMPLES / "j04-interlaced-cross.plan").read_text(encoding="utf-8"))
+        self.bench(plan)
+        page, whole = self.page, [f"s-{step.id}" for step in plan.steps]
+        listed = "() => [...document.querySelectorAll('#plan .steps > .step')].map(step => step.id)"
+        lines = "[...document.querySelectorAll('#plan .steps > :is(.step, .needle)')]"
+        needle = f"() => {lines}.findIndex(line => line.id === 'needle')"
+        headings = page.locator("#plan .heading").all_inner_texts()
+        for key, at in [("PageUp", at) for at in range(len(whole) - 1, -1, -1)] + [("PageDown", 1), ("PageDown", 2)]:
+            page.keyboard.press(key)
+            page.wait_for_function(f"at => ({needle})() === at", arg=at)
+            self.assertEqual(page.evaluate(listed), whole)
+            self.assertEqual(page.locator("#plan .heading").all_inner_texts(), headings)
+        page.get_by_role("button", name="replay").click()
+        page.wait_for_function(f"at => ({needle})() === at", arg=5)
+        self.assertEqual(page.evaluate(listed), whole)
 
     def test_pages_walk_the_needle_and_delete_takes_the_open_step_out(self) -> None:
         mark = self.bench("Circle low on O with radius 4u.\nCircle high on O with radius 3u.\n", "?step=high")

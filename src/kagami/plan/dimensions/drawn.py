@@ -115,8 +115,10 @@ def turned(field: str, centre: Point, place: Point, per: float = 1.0) -> Dimensi
 def stops(field: str, least: int, most: int, at: Callable[[int], Point], now: float) -> Dimensions:
     """A whole number from `least` to `most`, among them the one that stands `now`; `at` tells its ring's place.
 
-    Nothing where all rings would lie in one place.
+    Nothing where all rings would lie in one place, or where there is none.
     """
+    if most < least:
+        return
     numbers = list(range(least, min(most, MOST_STOPS) + 1))
     if now == int(now) and numbers[-1] < now <= most:
         numbers.append(int(now))

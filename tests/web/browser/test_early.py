@@ -255,6 +255,13 @@ class BeforeTheDimensions(HandCase):
         radius.press("Escape")  # what was typed comes first
         expect(radius).to_have_value("3u")
         expect(slip).to_have_count(1)
+        page.get_by_role("button", name="+ measure").click()
+        page.locator(".measure-form:visible [name=name]").fill("gap")
+        page.keyboard.press("Escape")
+        expect(page.locator(".measure-form:visible")).to_have_count(0)
+        expect(page.get_by_role("button", name="+ measure")).to_be_visible()
+        expect(slip).to_have_count(1)
+        page.locator("#drawing").focus()
         page.keyboard.press("?")
         page.locator("dialog").press("Escape")
         expect(page.locator("dialog[open]")).to_have_count(0)

@@ -34,8 +34,6 @@ HOLDS: Final = 4.0
 """Square millimetres of film that stay where they are pasted; less comes off."""
 LOST: Final = 0.02
 """The share of its area that a mark may lose in corners that a tool cannot reach."""
-NOTHING: Final = 1e-4
-"""A share that is no more is nothing to speak of."""
 STITCH: Final = 4.0
 """Millimetres of a usual stitch."""
 ROWS: Final = 0.4
@@ -152,7 +150,8 @@ def _engraver(art: Artwork, limits: Limits, _found: Report | None) -> tuple[list
         worst = max(islands(missed), key=area)
         words = f"{tool} {_percent(share)} of the mark cannot be reached"
         return [Reason(words, box(worst).centre)], tool
-    return [], f"{tool} all of it is reached" if share < NOTHING else f"{tool} all but {_percent(share)} is reached"
+    left = _percent(share)
+    return [], f"{tool} all of it is reached" if left == _percent(0.0) else f"{tool} all but {left} is reached"
 
 
 def _percent(share: float) -> str:

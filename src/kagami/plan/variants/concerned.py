@@ -41,5 +41,5 @@ def _runs_by(result: Result, identifier: str, places: Sequence[Point], reach: fl
     if outcome is None or outcome.figure is None or not outcome.figure.whole:
         return False
     table = tabulate([outcome.figure.whole])
-    distances, _ = nearest_of(table, np.arange(len(table)), np.array([tuple(place) for place in places]))
+    distances, _ = nearest_of(table, np.arange(len(table)), np.array(places, dtype=np.float64))
     return bool((distances <= reach).any())

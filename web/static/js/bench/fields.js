@@ -79,6 +79,15 @@ export function watchFields(plan) {
     clearFault(event.target);
     takeAllBack();
   });
+  plan.addEventListener("keydown", (event) => {
+    const form = event.key === "Escape" && event.target.closest(".measure-form");
+    if (!form) return;
+    clearFault(form.elements.name);
+    form.reset();
+    form.hidden = true;
+    plan.querySelector(`[data-opens="${form.dataset.form}"]`).hidden = false;
+    focusTyping();
+  });
   plan.addEventListener("submit", async (event) => {
     const adds = { measure: "add-measure", tone: "add-tone" }[event.target.dataset.form];
     if (!adds) return;

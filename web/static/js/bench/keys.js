@@ -15,6 +15,8 @@ import { closeSlip, currentSlip, dropOpening, opening } from "./slip.js";
 import { fit, zoomBy } from "./view.js";
 
 const FIELDS = "input, textarea, select, [contenteditable]";
+// What is given up by itself.
+const OWN = "dialog, form:not(.slip, .typed-line)";
 
 function steps() {
   return document.querySelectorAll("#plan .step").length;
@@ -54,7 +56,7 @@ function giveUp() {
 export function watchKeys() {
   document.addEventListener("keydown", (event) => {
     if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return;
-    if ((event.target.matches(FIELDS) && event.key !== "Escape") || event.target.closest("dialog")) return;
+    if ((event.target.matches(FIELDS) && event.key !== "Escape") || event.target.closest(OWN)) return;
     const act = ACTS[event.key];
     if (act) {
       event.preventDefault();

@@ -43,6 +43,12 @@ class Begun(TestCase):
         fields = begun("shadow", "post", "plate")
         self.assertEqual((fields["ground"], fields["figure"]), ("post", "plate"))
 
+    def test_a_rounding_begins_with_a_radius_that_fits(self) -> None:
+        for side, radius in (("6u", "0.5u"), ("0.7u", "0.25u"), ("0.3u", "0.125u"), ("0.01u", "0.5u")):
+            plan = parse_text(f"Square s of side {side}, its centre on O, turned by 0°.\n")
+            with self.subTest(side):
+                self.assertEqual(begun("round", plan=plan)["radius"], radius)
+
     def test_the_rest_is_taken_from_the_largest(self) -> None:
         box = "Box box, 6u wide and 4u high, its centre on O, turned by 0°.\n"
         plan = parse_text(f"Circle dot on O with radius 1u.\n{box}")

@@ -6,6 +6,7 @@ from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
+from kagami.geometry.errors import GeometryError
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.geometry.rounding import Corner, corners_of, fitting_radii, rounded, rounded_each
@@ -47,7 +48,10 @@ class Round(Refining):
     @classmethod
     def about(cls, figure: Figure) -> Mapping[str, str]:
         """The usual radius; where a corner has no room for it, the largest stop that all have room for."""
-        radii = fitting_radii(figure.united, USUAL) if figure.bounds_area else ()
+        try:
+            radii = fitting_radii(figure.united, USUAL) if figure.bounds_area else ()
+        except GeometryError:
+            return {}  # the step itself says what is wrong
         room = min(radii, default=USUAL)
         below = (stop * math.floor(room / stop) for stop in LENGTH.stops)
         fits = next((radius for radius in below if radius > 0), 0.0)

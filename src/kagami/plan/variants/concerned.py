@@ -6,7 +6,6 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from kagami.geometry.measure.gaps import nearest_of
 from kagami.geometry.point import Point
 from kagami.geometry.table import tabulate
 from kagami.plan.document import Plan
@@ -22,7 +21,7 @@ def concerned(plan: Plan, result: Result, places: Sequence[Point], reach: float)
     or given a width, to all of them.
     """
     made_from = {step.id: {plain_id(one) for one in step.figure_ids()} for step in plan.steps}
-    there = {step.id for step in plan.steps if _runs_by(result, step.id, places, reach)}
+    there = _running_by(result, places, reach)
     used = {one for sources in made_from.values() for one in sources}
     open_ends = [one for one in made_from if one in there and one not in used]
     found: set[str] = set()
@@ -36,10 +35,15 @@ def concerned(plan: Plan, result: Result, places: Sequence[Point], reach: float)
     return frozenset(found)
 
 
-def _runs_by(result: Result, identifier: str, places: Sequence[Point], reach: float) -> bool:
-    outcome = result.outcomes.get(identifier)
-    if outcome is None or outcome.figure is None or not outcome.figure.whole:
-        return False
-    table = tabulate([outcome.figure.whole])
-    distances, _ = nearest_of(table, np.arange(len(table)), np.array(places, dtype=np.float64))
-    return bool((distances <= reach).any())
+def _running_by(result: Result, places: Sequence[Point], reach: float) -> set[str]:
+    """Ids of the steps whose lines come so near to one of some places."""
+    drawn = {one.id: one.figure.whole for one in result.outcomes.values() if one.figure and one.figure.whole}
+    table = tabulate([*drawn.values()])
+    every = np.arange(len(table))
+    near = np.zeros(len(table), dtype=np.bool_)
+    for place in places:
+        t = table.ask("nearest", every, np.tile(np.array(place, dtype=np.float64), (len(table), 1)))
+        found = table.ask("point", every, t, width=2)
+        near |= np.hypot(found[:, 0] - place.x, found[:, 1] - place.y) <= reach
+    steps = [*drawn]
+    return {steps[owner] for owner in np.unique(table.owner[near]).tolist()}

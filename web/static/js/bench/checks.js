@@ -25,7 +25,7 @@ async function fill() {
   } catch (error) {
     if (error.status === undefined) throw error;
     place.classList.add("stale"); // without an answer what stood there is not of today
-    if (error.status === 429) timer = setTimeout(fill, AGAIN_AFTER); // others keep it busy
+    if (error.status === 429 && now === standing()) timer = setTimeout(fill, AGAIN_AFTER); // others keep it busy
   }
 }
 

@@ -31,7 +31,7 @@ def served(makers: int = 0) -> Iterator[int]:
     django.setup()
     from django.db import connection
 
-    from web.marks.demo import load_demo
+    from web.preparing.demo import load_demo
 
     old = setup_databases(verbosity=0, interactive=False, aliases={"default"})
     try:

@@ -17,13 +17,13 @@ from kagami.plan.document import schema_json
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.result import Result
 from kagami.plan.language.sentences import write_sentence
-from kagami.plan.language.spoken import OF_ONE
 from kagami.plan.language.text import parse_text
-from kagami.plan.language.wording import name_text
+from kagami.plan.references.spoken import OF_ONE
 from kagami.plan.steps import KINDS, Chapter, Step, in_order_of_work, kind_of
 from kagami.plan.tones.listed import tone_colours
 from kagami.plan.tones.paint import Gradient
 from kagami.plan.values.expressions import CONSTANTS, FUNCTIONS
+from kagami.plan.wording.names import name_text
 
 FOLDER: Final = pathlib.Path(__file__).parent
 PICTURES: Final = FOLDER / "plan"

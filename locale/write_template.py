@@ -20,8 +20,8 @@ from django.utils.translation.template import templatize
 
 from kagami.exchange.delivery.forms import FORMS
 from kagami.exchange.delivery.receivers import RECEIVERS
+from kagami.plan.catalogue import texts
 from kagami.plan.changes.reforming import LABELS
-from kagami.plan.language.catalogue import texts
 from web.bench.keys import KEYS
 from web.bench.panel import HEADINGS, NOTES
 from web.bench.state import VIEWS

@@ -15,8 +15,8 @@ from django.core.wsgi import get_wsgi_application
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "web.settings")
 _pages = get_wsgi_application()
 
+from web.bench.live.socket import live  # noqa: E402
 from web.intake import within_limits  # noqa: E402  (after Django is set up)
-from web.live.socket import live  # noqa: E402
 
 THREADS: Final = 48
 """Answers at once: those that wait for evaluators or heavy work included."""

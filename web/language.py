@@ -5,7 +5,7 @@ from collections.abc import Callable
 from django.http import HttpRequest, HttpResponse
 from django.utils.translation import gettext
 
-from kagami.plan.language.translation import speaking
+from kagami.plan.translation import speaking
 
 
 def spoken_language(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:

@@ -22,7 +22,9 @@ INSTALLED_APPS = [
     "csp",
     "procrastinate.contrib.django",
     "web.accounts",
+    "web.signing",
     "web.marks",
+    "web.preparing",
     "web.shelf",
     "web.bench",
     "web.colourways",
@@ -55,7 +57,7 @@ AXES_FAILURE_LIMIT = 8
 AXES_COOLOFF_TIME = datetime.timedelta(minutes=15)
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_RESET_ON_SUCCESS = True
-AXES_LOCKOUT_CALLABLE = "web.accounts.views.locked_out"
+AXES_LOCKOUT_CALLABLE = "web.signing.views.locked_out"
 AXES_VERBOSE = False
 AXES_DISABLE_ACCESS_LOG = True
 

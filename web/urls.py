@@ -11,7 +11,7 @@ urlpatterns = [
     path("health/", health, name="health"),
     path("ready/", ready, name="ready"),
     path("handed/", include(handed_patterns)),
-    path("", include("web.accounts.urls")),
+    path("", include("web.signing.urls")),
     path("", include("web.shelf.urls")),
     path("marks/<int:mark_id>/", include("web.bench.urls")),
     path("marks/<int:mark_id>/range/", include("web.range.urls")),

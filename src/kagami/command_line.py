@@ -27,7 +27,7 @@ from kagami.plan.messages import explain, listing
 from kagami.plan.tones.colourways import Colourway, colours_in
 from kagami.plan.tones.listed import GROUND
 from kagami.plan.variants.variant import Variant
-from kagami.plan.variants.varying import varied
+from kagami.plan.varying import varied
 
 FORM_OF: Final = {".svg": "svg", ".png": "png", ".pdf": "pdf", ".dxf": "dxf", ".webp": "webp", ".ico": "icon-set"}
 """The form of file that an ending stands for, where none is named."""

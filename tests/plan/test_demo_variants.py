@@ -8,7 +8,7 @@ from kagami.exchange.delivery.making import made
 from kagami.exchange.delivery.planning import Planned
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.files import load_plan
-from web.marks.demo import BRANDS, FOLDER
+from web.preparing.demo import BRANDS, FOLDER
 
 
 class Demo(TestCase):

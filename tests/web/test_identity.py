@@ -11,10 +11,10 @@ from django.test import TransactionTestCase
 
 from tests.plan.marks import beams
 from tests.web.studio import StudioCase
-from web.accounts.services.removal import remove_account
 from web.marks.models import Mark
 from web.marks.services import history
 from web.marks.services.shelving import make_brand, make_mark, remove_mark
+from web.signing.removal import remove_account
 
 
 class SentAgain(StudioCase):

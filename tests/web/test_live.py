@@ -15,9 +15,9 @@ from tests.plan.marks import beams
 from tests.web.server import Server, asked
 from tests.web.studio import StudioCase
 from web.bench import preview as module
+from web.bench.live.answers import answer
+from web.bench.live.tokens import token_for
 from web.evaluation.door import HERE
-from web.live.answers import answer
-from web.live.tokens import token_for
 from web.marks.models import Mark
 from web.marks.services.shelving import make_brand, make_mark
 

@@ -10,9 +10,9 @@ from django.urls import reverse
 from kagami.plan.document import to_json
 from tests.plan.marks import beams
 from tests.web.studio import StudioCase
-from web.marks.demo import BRANDS, load_demo
 from web.marks.models import Brand, Mark, Revision
 from web.marks.services.history import make_change
+from web.preparing.demo import BRANDS, load_demo
 
 
 class Shelf(StudioCase):

@@ -11,9 +11,9 @@ from django.urls import reverse
 from tests.plan.marks import beams
 from tests.web.studio import StudioCase
 from web.accounts.models import Role, Studio
-from web.accounts.services.removal import remove_account
 from web.accounts.services.studios import add_member
 from web.marks.models import Brand, Mark, Revision
+from web.signing.removal import remove_account
 
 
 class Roles(StudioCase):

@@ -1,1 +1,1 @@
-"""Signing in and the account: its page, and its end."""
+"""Studios, and who belongs to them."""

@@ -5,14 +5,14 @@ from typing import Any
 
 from kagami.plan.changes.given import Given
 from kagami.plan.changes.grain import grain_of, place_given
+from kagami.plan.changes.hanging import nearest
 from kagami.plan.changes.sketching import aimed
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate_before
-from kagami.plan.language.places import describe
 from kagami.plan.places.anchors import resolve
-from kagami.plan.places.hanging import nearest
-from kagami.plan.places.references import parse_reference
+from kagami.plan.places.described import describe
+from kagami.plan.references.places import parse_reference
 from web.bench.sheet import frame_of
 from web.bench.state import Looking
 

@@ -5,21 +5,21 @@ from typing import Any, Final
 
 from kagami.geometry.curves import Line
 from kagami.plan.changes.going_along import done_to
+from kagami.plan.changes.moving import plain_number
 from kagami.plan.document import Plan
-from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.figures import FigureKind
 from kagami.plan.fields.kind import Offer
 from kagami.plan.fields.values import LENGTH
-from kagami.plan.language.translation import tr
 from kagami.plan.lettering.laying import Lettering
 from kagami.plan.naming import free_name
+from kagami.plan.outcome import Outcome
 from kagami.plan.places.selecting import lines_of, plain_id
 from kagami.plan.steps import Carve, Chapter, Step, Turn
 from kagami.plan.steps.arcs import Ring, RingPart
 from kagami.plan.steps.refine import Band
 from kagami.plan.steps.repeats import Echo
-from kagami.plan.values.moving import plain_number
+from kagami.plan.translation import tr
 
 GONE_BY: Final = ("course", "edge")
 """Fields for a figure that words go by."""

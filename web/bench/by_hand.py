@@ -6,9 +6,9 @@ from django.utils.translation import gettext as _
 
 from kagami.geometry.point import ORIGIN, Point
 from kagami.plan.fields.figures import FigureKind, FiguresKind
-from kagami.plan.language.translation import tr
 from kagami.plan.messages import listing
 from kagami.plan.steps import Step, kind_of
+from kagami.plan.translation import tr
 
 
 @dataclass(frozen=True)

@@ -11,10 +11,10 @@ from kagami.geometry.point import Point
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.result import Result
 from kagami.plan.language.completing import completions
-from kagami.plan.language.places import describe
 from kagami.plan.places.anchors import crossings_of
-from kagami.plan.places.references import SHEET_ORIGIN
+from kagami.plan.places.described import describe
 from kagami.plan.places.selecting import lines_of
+from kagami.plan.references.places import SHEET_ORIGIN
 from web.bench.hues import hues_of
 from web.bench.sheet import frame_of
 from web.bench.tokens import Token, anchor_sign, figure_token

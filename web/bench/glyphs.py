@@ -9,7 +9,7 @@ from django.utils.safestring import SafeString, mark_safe
 from kagami.exchange.svg import Frame, path_data
 from kagami.geometry.measure.size import Box
 from kagami.geometry.outline import Shape
-from kagami.plan.evaluation.outcome import Outcome
+from kagami.plan.outcome import Outcome
 from web.memo import Memo
 
 SIDE: Final = 16.0

@@ -13,18 +13,18 @@ from django.utils.translation import gettext as _
 
 from kagami.exchange.svg import Frame
 from kagami.geometry.point import Point
+from kagami.plan.changes.moving import plain_number
 from kagami.plan.dimensions.kinds import Angular, Dimension, Flip, Hook, Knot, Linear, Stops, Word
-from kagami.plan.dimensions.of_step import dimensions_of
 from kagami.plan.errors import PlanError
+from kagami.plan.evaluation.dimensions import dimensions_of
 from kagami.plan.evaluation.evaluate import inputs_of
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.values import LENGTH
-from kagami.plan.language.places import describe
-from kagami.plan.language.translation import tr
 from kagami.plan.messages import number_text
+from kagami.plan.places.described import describe
 from kagami.plan.steps import Step
 from kagami.plan.steps.inputs import Inputs
-from kagami.plan.values.moving import plain_number
+from kagami.plan.translation import tr
 from kagami.plan.values.stored import typed_value
 from web.memo import Memo
 

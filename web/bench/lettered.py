@@ -10,13 +10,13 @@ from kagami.geometry.errors import GeometryError
 from kagami.geometry.measure.thickness import thinnest
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.evaluate import inking, inputs_of
-from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
-from kagami.plan.language.wording import name_text, sayable
 from kagami.plan.lettering.laying import Lettering
 from kagami.plan.messages import number_text
+from kagami.plan.outcome import Outcome
 from kagami.plan.steps import Step
 from kagami.plan.steps.letter_fits import MatchStems
+from kagami.plan.wording.names import name_text, sayable
 from web.memo import Memo
 
 FACTS: Final = {

@@ -9,24 +9,24 @@ from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 
 from kagami.plan.changes.mending import mends
+from kagami.plan.changes.moving import plain_number
 from kagami.plan.changes.ordering import reaches
 from kagami.plan.changes.reforming import other_forms
 from kagami.plan.changes.rewriting import measures_named
 from kagami.plan.document import Plan
-from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
+from kagami.plan.evaluation.solution import Solution
 from kagami.plan.fields.values import LENGTH
 from kagami.plan.language.measures import measure_text
 from kagami.plan.language.sentences import write_sentence
-from kagami.plan.language.translation import tr
 from kagami.plan.messages import number_text
+from kagami.plan.outcome import Outcome
 from kagami.plan.ranges import subjects
 from kagami.plan.steps import Chapter, Step
 from kagami.plan.steps.carve import Carve, CarveDetail, cover_text
 from kagami.plan.steps.weaving import WeaveDetail
 from kagami.plan.tones.listed import tone_colours
-from kagami.plan.values.moving import plain_number
-from kagami.plan.values.solution import Solution
+from kagami.plan.translation import tr
 from web.bench.glyphs import Glyph, glyph_of
 from web.bench.hues import PIECE, hues_of
 from web.bench.lettered import lettered

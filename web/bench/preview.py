@@ -26,15 +26,15 @@ from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache, Passing
 from kagami.plan.evaluation.evaluate import evaluate, evaluate_before, evaluate_steps, inking
 from kagami.plan.evaluation.ink import Piece, painted
-from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.patience import Patience
 from kagami.plan.evaluation.result import Result
+from kagami.plan.evaluation.solution import Solution
 from kagami.plan.language.measures import measure_text
 from kagami.plan.language.sentences import write_sentence
+from kagami.plan.outcome import Outcome
 from kagami.plan.steps import Step
 from kagami.plan.tones.listed import tone_colours
 from kagami.plan.tones.paint import Paint
-from kagami.plan.values.solution import Solution
 from web.bench.handles import handles_html, quiet_html
 from web.bench.panel import fault_text, measure_result, notes_of
 from web.bench.said import said_of

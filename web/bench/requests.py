@@ -13,7 +13,7 @@ from django.utils.translation import gettext as _
 
 from kagami.geometry.point import Point
 from kagami.plan.errors import PlanError
-from kagami.plan.fields.texts import plain_text
+from kagami.plan.wording.texts import plain_text
 from web.evaluation.evaluators import Busy, Stopped
 from web.marks.services.history import MarkGone, NothingFurther, StaleRevision
 

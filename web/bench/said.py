@@ -4,9 +4,9 @@ from django.utils.translation import gettext as _
 
 from kagami.plan.changes.dragging import Dragged
 from kagami.plan.document import Plan
-from kagami.plan.language.places import describe
-from kagami.plan.language.translation import tr
 from kagami.plan.messages import number_text
+from kagami.plan.places.described import describe
+from kagami.plan.translation import tr
 
 
 def said_of(meant: Dragged, plan: Plan) -> str:

@@ -19,8 +19,8 @@ from kagami.plan.evaluation.ink import pieces
 from kagami.plan.evaluation.result import Result
 from kagami.plan.figure import Figure
 from kagami.plan.messages import listing
-from kagami.plan.places.references import OWN_PLACE
 from kagami.plan.places.regions import Regions
+from kagami.plan.references.places import OWN_PLACE
 from kagami.plan.steps import Carve, Chapter
 from kagami.plan.values.expressions import MILLIMETRES
 from web.bench.handles import Handle, handles_html, handles_of

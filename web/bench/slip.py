@@ -18,11 +18,11 @@ from kagami.plan.fields.figures import FigureKind, FiguresKind
 from kagami.plan.fields.scanner import Scanner
 from kagami.plan.language.parsing import stop_words
 from kagami.plan.language.sentences import Own, Words, sentence_parts, write_sentence
-from kagami.plan.language.translation import tr
 from kagami.plan.naming import free_name
 from kagami.plan.places.selecting import plain_id
 from kagami.plan.steps import KINDS, Chapter, Step, in_order_of_work, kind_of
 from kagami.plan.steps.guides import GuideLine
+from kagami.plan.translation import tr
 from web.bench.beginnings import begun, lines_for
 from web.bench.by_hand import ByHand, by_hand
 from web.bench.hues import hues_of

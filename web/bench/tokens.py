@@ -9,16 +9,16 @@ from django.utils.translation import ngettext
 
 from kagami.plan.changes.rewriting import measures_named
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
 from kagami.plan.language.sentences import Own, Slot, Words, counted_words, sentence_parts, slot_text
-from kagami.plan.language.translation import tr
 from kagami.plan.messages import number_text
-from kagami.plan.places.references import SHEET_ORIGIN
+from kagami.plan.outcome import Outcome
 from kagami.plan.places.selecting import plain_id, reference_text
+from kagami.plan.references.places import SHEET_ORIGIN
 from kagami.plan.steps import Step
 from kagami.plan.steps.carve import Carve, CarveDetail, kept_count
 from kagami.plan.tones.listed import tone_colours
+from kagami.plan.translation import tr
 from web.bench.glyphs import MISSING, ORIGIN, PLACE, glyph
 
 

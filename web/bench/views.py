@@ -16,6 +16,8 @@ from django.views.decorators.http import require_POST, require_safe
 from kagami.plan.limits import FIGURES_PER_STEP, NAME_LENGTH, SENTENCE_LENGTH
 from kagami.plan.steps import KINDS
 from web.bench.keys import keys
+from web.bench.live.answers import answer
+from web.bench.live.tokens import token_for
 from web.bench.preview import BY_SENTENCE
 from web.bench.requests import BadRequest, answers_refusals, base_of, body_of, fields_of, identity_of, place_of
 from web.bench.slip import verbs
@@ -23,12 +25,10 @@ from web.bench.state import Looking, looking
 from web.bench.words import words
 from web.bench.works import Asked, Standing, checks_of, choices_of, completions_of, draw_bench, picker_of, slip_of
 from web.evaluation.door import ask, ask_heavy
-from web.evaluation.references import current_of
 from web.faults import Fault, guarded
-from web.live.answers import answer
-from web.live.tokens import token_for
 from web.marks.access import mark_of
 from web.marks.models import Mark
+from web.marks.references import current_of
 from web.marks.services import history
 
 
@@ -113,7 +113,7 @@ def keep(request: HttpRequest, mark_id: int) -> HttpResponse:
 @require_POST
 @answers_refusals
 def try_out(request: HttpRequest, mark_id: int) -> HttpResponse:
-    """What a change would do, without making it (see `web.live`): for pages that have no socket, or an old token."""
+    """What a change would do, without making it: for pages that have no socket, or an old token."""
     data = body_of(request)
     mark = mark_of(request.user, mark_id)
     revision = base_of(data)

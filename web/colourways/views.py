@@ -17,11 +17,11 @@ from web.colourways.photographs import NoPhotograph, main_colours
 from web.colourways.works import spread_of
 from web.evaluation.door import ask, ask_heavy
 from web.evaluation.evaluators import Busy, Stopped
-from web.evaluation.references import current_of
 from web.faults import Fault, guarded
 from web.leaves import changed, looked_at, walked
 from web.marks.access import mark_of
 from web.marks.models import Mark
+from web.marks.references import current_of
 from web.marks.services import history, palettes
 
 

@@ -9,7 +9,7 @@ from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.fields.values import ANGLE
 from kagami.plan.messages import number_text
-from kagami.plan.variants.proposing import Mending, propose
+from kagami.plan.proposals.proposing import Mending, propose
 
 LIMIT: Final = 1.0
 """Pixels that every part must have."""

@@ -24,11 +24,11 @@ from web.delivery.services.ordering import packages_of
 from web.delivery.works import example_name, lines_of, needs_of, spread_of
 from web.evaluation.door import ask, ask_heavy
 from web.evaluation.evaluators import Busy, Stopped
-from web.evaluation.references import current_of, reference_to
 from web.faults import Fault, guarded
 from web.leaves import changed, looked_at, walked
 from web.marks.access import mark_of
 from web.marks.models import Mark, Revision
+from web.marks.references import current_of, reference_to
 from web.marks.services import history
 
 MOST_FILE_NAME = 400

@@ -21,7 +21,7 @@ from kagami.plan.steps import Step
 from kagami.plan.values.stored import typed_value
 from kagami.plan.variants.naming import check_pattern
 from kagami.plan.variants.variant import AS_IT_IS, FORMATS, FORMS, IN_ONE, OUTLINED, REVERSED, Package, Variant
-from kagami.plan.variants.varying import varied_step
+from kagami.plan.varying import varied_step
 from web.delivery.files import files_planned, purpose_of
 from web.pictures.picture import PICTURE, Picture, picture_from
 

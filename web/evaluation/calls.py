@@ -17,7 +17,7 @@ from django.utils.translation import gettext
 from kagami.lettering.shelf import lending
 from kagami.plan.document import Plan, from_data
 from kagami.plan.evaluation.cache import Cache
-from kagami.plan.language.translation import speaking
+from kagami.plan.translation import speaking
 from kagami.warm import warm
 from web import tracing
 from web.evaluation.lent import StudioFaces

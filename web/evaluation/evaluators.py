@@ -92,7 +92,7 @@ class Evaluators:
     def __init__(self, count: int, megabytes: int = MEGABYTES) -> None:
         os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
         context = multiprocessing.get_context("forkserver")
-        context.set_forkserver_preload(["web.evaluation.child"])
+        context.set_forkserver_preload(["web.evaluator"])
 
         def pool(niceness: int) -> ProcessPool:
             return ProcessPool(max_workers=1, context=context, initializer=_begin, initargs=(megabytes, niceness))

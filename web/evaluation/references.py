@@ -5,7 +5,6 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from kagami.plan.document import Plan, from_data
-from web.marks.models import Mark, Revision
 
 
 @dataclass(frozen=True)
@@ -26,20 +25,6 @@ class PlanReference:
     def plan(self) -> Plan:
         """The plan itself."""
         return from_data(self.load())
-
-
-def current_of(mark: Mark) -> PlanReference:
-    """The plan of a mark as it stands."""
-    return _reference(mark.current, mark.brand.studio_id)
-
-
-def reference_to(revision: Revision) -> PlanReference:
-    """The plan of a revision."""
-    return _reference(revision, revision.mark.brand.studio_id)
-
-
-def _reference(revision: Revision, studio: int) -> PlanReference:
-    return PlanReference(revision.mark_id, revision.number, lambda: revision.plan, studio)
 
 
 def unsaved(plan: Plan, studio: int) -> PlanReference:

@@ -13,7 +13,6 @@ from kagami.lettering.errors import LetteringError
 from kagami.plan.limits import FACE_LENGTH, NAME_LENGTH
 from kagami.plan.messages import explain
 from web.evaluation.door import ask
-from web.evaluation.references import current_of
 from web.faces import services
 from web.faces.models import Typeface
 from web.faces.works import spread_of
@@ -21,6 +20,7 @@ from web.faults import Fault, guarded
 from web.leaves import changed, looked_at, walked
 from web.marks.access import mark_of
 from web.marks.models import Mark
+from web.marks.references import current_of
 from web.marks.services import history
 
 

@@ -13,11 +13,11 @@ from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.result import Result
-from kagami.plan.language.translation import tr
 from kagami.plan.lettering.laying import Lettering
 from kagami.plan.lettering.setting import LINE_BREAK, Setting
 from kagami.plan.messages import number_text
 from kagami.plan.steps import Step
+from kagami.plan.translation import tr
 from web.evaluation.lent import BROUGHT
 
 WIDE, HIGH = 300.0, 110.0

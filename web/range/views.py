@@ -10,9 +10,9 @@ from kagami.plan import ranges
 from kagami.plan.errors import PlanError
 from web.evaluation.door import ask, ask_heavy
 from web.evaluation.evaluators import Busy, Stopped
-from web.evaluation.references import current_of
 from web.marks.access import mark_of
 from web.marks.models import Mark
+from web.marks.references import current_of
 from web.marks.services.history import StaleRevision, make_change
 from web.range.works import contact_sheet, drawn_on
 

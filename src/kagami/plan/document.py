@@ -8,7 +8,6 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints, Validation
 
 from kagami.plan import limits
 from kagami.plan.errors import DocumentError
-from kagami.plan.fields.texts import Name, ValueText, plain_text
 from kagami.plan.steps import KINDS, Step
 from kagami.plan.steps.reading import AnyStep
 from kagami.plan.tones.colourways import Colourway, OneColour
@@ -16,6 +15,7 @@ from kagami.plan.tones.listed import Tone
 from kagami.plan.values.expressions import MILLIMETRES, is_measure_name
 from kagami.plan.values.stored import stored_value
 from kagami.plan.variants.variant import Package, Variant
+from kagami.plan.wording.texts import Name, ValueText, plain_text
 
 SCHEMA: Final = 8
 

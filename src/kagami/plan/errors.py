@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from kagami.plan.language.translation import tr
 from kagami.plan.messages import explain
+from kagami.plan.translation import tr
 
 
 class PlanError(Exception):

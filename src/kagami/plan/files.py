@@ -6,7 +6,7 @@ import codecs
 
 from kagami.plan.document import Plan, from_json
 from kagami.plan.errors import DocumentError
-from kagami.plan.fields.texts import plain_text
+from kagami.plan.wording.texts import plain_text
 
 
 def load_plan(content: bytes) -> Plan:

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from typing import Final
 
 from kagami.plan import limits
-from kagami.plan.language.translation import tr
+from kagami.plan.translation import tr
 
 TEXTS: Final[dict[str, str]] = {
     # values

@@ -8,9 +8,9 @@ from collections.abc import Collection
 from kagami.plan import limits
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused
-from kagami.plan.fields.texts import on_one_line
-from kagami.plan.language.wording import sayable
 from kagami.plan.steps import Step
+from kagami.plan.wording.names import sayable
+from kagami.plan.wording.texts import on_one_line
 
 
 def free_name(plan: Plan, noun: str, also: Collection[str] = ()) -> str:

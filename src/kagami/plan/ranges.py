@@ -13,6 +13,7 @@ from kagami.plan import limits
 from kagami.plan.changes.change import change
 from kagami.plan.changes.dragging import stop_for
 from kagami.plan.changes.grain import Grain
+from kagami.plan.changes.moving import nudged
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused, PlanError
 from kagami.plan.evaluation.cache import Cache
@@ -20,9 +21,8 @@ from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields import FieldKind
 from kagami.plan.fields.values import LENGTH, ValueKind
-from kagami.plan.language.forms import format_phrase
-from kagami.plan.language.translation import tr
-from kagami.plan.values.moving import nudged
+from kagami.plan.translation import tr
+from kagami.plan.wording.forms import format_phrase
 
 LEAST: Final = 2
 MOST: Final = 25

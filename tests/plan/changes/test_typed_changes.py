@@ -14,11 +14,11 @@ from kagami.plan.errors import ChangeRefused, PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.result import Result
+from kagami.plan.evaluation.solution import Solution
 from kagami.plan.fields.scanner import SentenceError
 from kagami.plan.language.measures import measure_text
 from kagami.plan.language.sentences import write_sentence
 from kagami.plan.language.text import parse_text, write_text
-from kagami.plan.values.solution import Solution
 from tests.plan.marks import Builder
 
 

@@ -15,10 +15,10 @@ from kagami.plan.changes.change import change
 from kagami.plan.changes.steps import with_fields
 from kagami.plan.dimensions.drawn import stops
 from kagami.plan.dimensions.kinds import Angular, Dimension, Flip, Hook, Knot, Linear, Measured, Stops, Word
-from kagami.plan.dimensions.of_step import dimensions_of
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
+from kagami.plan.evaluation.dimensions import dimensions_of
 from kagami.plan.evaluation.evaluate import evaluate_before, inputs_of
 from kagami.plan.fields.choice import ChoiceKind
 from kagami.plan.fields.figures import FigureKind, FiguresKind

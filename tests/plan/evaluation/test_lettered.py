@@ -11,9 +11,9 @@ from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.lettered import LEGIBLE, legible_from, words_in, words_of
 from kagami.plan.evaluation.result import Result
 from kagami.plan.language.text import parse_text
-from kagami.plan.variants.proposing import propose
+from kagami.plan.proposals.proposing import propose
 from kagami.plan.variants.variant import Variant
-from kagami.plan.variants.varying import varied
+from kagami.plan.varying import varied
 
 SEAL = (
     "Mark: Seal\n"

@@ -7,10 +7,10 @@ from contextlib import contextmanager
 from typing import ClassVar, Literal
 
 from kagami.geometry import figures
-from kagami.plan.evaluation.outcome import Drawing
 from kagami.plan.fields import AnchorRef, Length
 from kagami.plan.figure import Figure
 from kagami.plan.language import parsing
+from kagami.plan.outcome import Drawing
 from kagami.plan.steps.base import KINDS, Chapter, Inputs, Step, register
 from tests.plan.fields.slope import Slope
 

@@ -9,8 +9,8 @@ from typing import Annotated, Any, ClassVar
 
 from kagami.plan.fields.kind import FieldKind, Rewrite, Surroundings
 from kagami.plan.fields.scanner import Scanner
-from kagami.plan.fields.texts import ValueText
 from kagami.plan.values.stored import typed_value
+from kagami.plan.wording.texts import ValueText
 
 
 class SlopeKind(FieldKind):

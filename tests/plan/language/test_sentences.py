@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from unittest import TestCase
 
-from kagami.plan.language.places import describe
 from kagami.plan.language.sentences import Own, Slot, sentence_parts, write_sentence
 from kagami.plan.messages import TEXTS, listing, number_text
+from kagami.plan.places.described import describe
 from kagami.plan.steps import KINDS, in_order_of_work
 from tests.plan.marks import beams
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate, inputs_of
-from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
 from kagami.plan.figure import Figure
 from kagami.plan.language.text import parse_text
+from kagami.plan.outcome import Outcome
 
 CACHE = Cache()
 

@@ -11,9 +11,9 @@ from kagami.plan.changes.change import change
 from kagami.plan.document import Plan, from_json, to_json
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.evaluate import evaluate
-from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.language.sentences import write_sentence
 from kagami.plan.language.text import parse_text, write_text
+from kagami.plan.outcome import Outcome
 
 HEAD = "Mark: Rose\nModule: 3 mm\nSheet: 30u\nMeasure: lean = 30\n\n"
 ROSE = """Circle petal on O with radius 3u.

@@ -21,7 +21,7 @@ from web.delivery.models import Delivery, State
 from web.delivery.zipping import zipped
 from web.evaluation.door import ask_heavy
 from web.evaluation.evaluators import Busy, Stopped
-from web.evaluation.references import reference_to
+from web.marks.references import reference_to
 
 LOG: Final = logging.getLogger(__name__)
 MOST_TRIES: Final = 5

@@ -12,9 +12,9 @@ from django.utils.translation import gettext as _
 
 from kagami.plan.document import from_data
 from web.evaluation.door import ask
-from web.evaluation.references import current_of, reference_to
 from web.marks.access import designed_by, require_designer
 from web.marks.models import Handled, Mark, Revision
+from web.marks.references import current_of, reference_to
 from web.marks.services.shelving import make_mark
 from web.marks.services.works import changed
 

@@ -7,9 +7,9 @@ from django.db import transaction
 
 from kagami.plan import limits
 from kagami.plan.errors import ChangeRefused
-from kagami.plan.fields.texts import on_a_line, on_one_line
-from kagami.plan.language.wording import sayable
 from kagami.plan.tones.mixing import colour_of
+from kagami.plan.wording.names import sayable
+from kagami.plan.wording.texts import on_a_line, on_one_line
 from web.marks.access import require_designer
 from web.marks.models import Brand
 

@@ -13,7 +13,7 @@ from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.forms import formed, ground_of
 from kagami.plan.evaluation.result import Result
 from kagami.plan.variants.variant import Package, Variant
-from kagami.plan.variants.varying import varied
+from kagami.plan.varying import varied
 
 if TYPE_CHECKING:
     from kagami.plan.evaluation.fineness import Fineness

@@ -22,8 +22,8 @@ from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.geometry.table import tabulate
 from kagami.plan.dimensions.kinds import Angular, Linear
-from kagami.plan.dimensions.of_step import dimensions_of
 from kagami.plan.errors import PlanError
+from kagami.plan.evaluation.dimensions import dimensions_of
 from kagami.plan.evaluation.evaluate import inputs_of
 from kagami.plan.evaluation.forms import real_millimetres, size_text, sizes_of
 from kagami.plan.evaluation.ink import Piece

@@ -8,8 +8,8 @@ from typing import Any
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
-from kagami.plan.language.directions import sides
-from kagami.plan.places.references import (
+from kagami.plan.references.directions import sides
+from kagami.plan.references.places import (
     OWN_PLACE,
     Anchored,
     OffsetOf,

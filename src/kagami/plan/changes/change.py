@@ -48,10 +48,10 @@ from kagami.plan.changes.variants import variant_of, with_altered, with_variants
 from kagami.plan.document import Module, Plan, document_error
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.evaluation.cache import Cache
-from kagami.plan.fields.texts import on_one_line
 from kagami.plan.language.colourways import is_colourway
 from kagami.plan.language.variants import is_variant
-from kagami.plan.variants.varying import varied
+from kagami.plan.varying import varied
+from kagami.plan.wording.texts import on_one_line
 
 MOST_AT_ONCE: Final = 8
 

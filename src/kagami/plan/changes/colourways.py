@@ -11,7 +11,6 @@ from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused, PlanError
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.roles import proposed, roles_of
-from kagami.plan.fields.texts import on_a_line, on_one_line
 from kagami.plan.language.colourways import colourway_text, parse_colourway
 from kagami.plan.messages import listing
 from kagami.plan.naming import require_sayable
@@ -21,6 +20,7 @@ from kagami.plan.tones.many import differing, free_name_among, from_palette, hue
 from kagami.plan.tones.mixing import colour_of
 from kagami.plan.tones.notation import names_in, parse_tone
 from kagami.plan.values.expressions import parse_value
+from kagami.plan.wording.texts import on_a_line, on_one_line
 
 MOST_MADE: Final = 24
 

@@ -14,22 +14,22 @@ from kagami.geometry.point import Point
 from kagami.geometry.tolerance import UNMOVED
 from kagami.plan.changes.given import Changed, Given
 from kagami.plan.changes.grain import grain_of, place_given
+from kagami.plan.changes.hanging import hung
 from kagami.plan.changes.measures import set_measure
+from kagami.plan.changes.moving import Moved, Tried, moved, plain_number
+from kagami.plan.changes.moving import nudged as nudged_text
 from kagami.plan.changes.steps import set_field, step_of
 from kagami.plan.dimensions.kinds import Dimension, Flip, Hook, Knot, Measured, Word
-from kagami.plan.dimensions.of_step import dimensions_of
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.evaluation.cache import Cache
+from kagami.plan.evaluation.dimensions import dimensions_of
 from kagami.plan.evaluation.evaluate import evaluate_before, inputs_of
+from kagami.plan.evaluation.measures import Values
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.values import ANGLE, COUNT, LENGTH, ValueKind
-from kagami.plan.places.hanging import hung
 from kagami.plan.steps import Step
 from kagami.plan.steps.inputs import Inputs
-from kagami.plan.values.measures import Values
-from kagami.plan.values.moving import Moved, Tried, moved, plain_number
-from kagami.plan.values.moving import nudged as nudged_text
 from kagami.plan.values.stored import typed_value
 
 LEAST_STOPS: Final = 3

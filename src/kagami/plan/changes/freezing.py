@@ -12,14 +12,14 @@ from kagami.plan.errors import ChangeRefused, PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.result import Result
+from kagami.plan.evaluation.solving import exact_text
 from kagami.plan.messages import listing
 from kagami.plan.naming import free_id, free_name
 from kagami.plan.places.anchors import resolve
-from kagami.plan.places.dependencies import figures_of
-from kagami.plan.places.references import SHEET_ORIGIN, parse_reference
+from kagami.plan.references.places import SHEET_ORIGIN, parse_reference
 from kagami.plan.steps import Step
+from kagami.plan.values.dependencies import figures_of
 from kagami.plan.values.expressions import figures_in
-from kagami.plan.values.solving import exact_text
 from kagami.plan.values.stored import readings_of
 
 

@@ -10,7 +10,7 @@ from kagami.plan import limits
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.evaluation.cache import Cache
-from kagami.plan.fields.texts import typed_text
+from kagami.plan.wording.texts import typed_text
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,10 +7,10 @@ from dataclasses import dataclass
 from kagami.geometry.point import Point
 from kagami.geometry.tolerance import SAME
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
+from kagami.plan.outcome import Outcome
 from kagami.plan.places.anchors import resolve
-from kagami.plan.places.references import parse_reference
+from kagami.plan.references.places import parse_reference
 
 
 @dataclass(frozen=True, slots=True)

@@ -14,9 +14,9 @@ from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.fields.scanner import SentenceError
 from kagami.plan.language.parsing import parse_sentence
-from kagami.plan.language.translation import tr
 from kagami.plan.naming import free_id, free_name
 from kagami.plan.steps import kind_of
+from kagami.plan.translation import tr
 
 MOST_LINES: Final = 60
 _MEASURE: Final = re.compile(r"Measure: *(\w+) *= *(.+)")

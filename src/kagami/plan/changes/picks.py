@@ -14,8 +14,8 @@ from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate, evaluate_before
-from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.fields import Pick
+from kagami.plan.outcome import Outcome
 from kagami.plan.places.regions import RegionName, Regions, chosen
 from kagami.plan.steps import Step
 from kagami.plan.steps.carve import Carve, CarveDetail

@@ -7,10 +7,10 @@ from typing import Any
 
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ExpressionError
-from kagami.plan.places.references import parse_reference, values_of, with_values, write_reference
+from kagami.plan.references.places import parse_reference, values_of, with_values, write_reference
 from kagami.plan.steps import Step
 from kagami.plan.values.expressions import parse_value
-from kagami.plan.variants.varying import varied_step
+from kagami.plan.varying import varied_step
 
 
 def rewritten(plan: Plan, rewrite: Callable[[str], str]) -> Plan:

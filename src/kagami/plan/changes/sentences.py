@@ -19,10 +19,10 @@ from kagami.plan.evaluation.evaluate import evaluate_before
 from kagami.plan.fields.scanner import SentenceError
 from kagami.plan.fields.values import ValueKind
 from kagami.plan.language.parsing import Sentence, parse_sentence
-from kagami.plan.language.translation import tr
 from kagami.plan.naming import free_id, free_name, require_name
-from kagami.plan.places.references import NearestOf, parse_reference, write_reference
+from kagami.plan.references.places import NearestOf, parse_reference, write_reference
 from kagami.plan.steps import Step, kind_of
+from kagami.plan.translation import tr
 from kagami.plan.values.expressions import figures_in, parse_value
 
 _NAMED: Final = re.compile(r"(?:[Mm]easure:? |[Tt]one:? |[Ll]et )?([^\W\d_]\w*) ?= ?(.+?)\.?")

@@ -12,6 +12,7 @@ from kagami.geometry.tolerance import LENGTH as SAME_PLACE
 from kagami.geometry.tolerance import SAME
 from kagami.plan.changes.given import Changed, Given
 from kagami.plan.changes.grain import Grain, grain_of, place_given
+from kagami.plan.changes.hanging import hung, nearest
 from kagami.plan.changes.steps import add_step
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused
@@ -21,8 +22,7 @@ from kagami.plan.fields.nodes import NodesKind
 from kagami.plan.fields.values import ANGLE, LENGTH, ValueKind
 from kagami.plan.figure import Figure
 from kagami.plan.places.anchors import resolve
-from kagami.plan.places.hanging import hung, nearest
-from kagami.plan.places.references import SHEET_ORIGIN, parse_reference
+from kagami.plan.references.places import SHEET_ORIGIN, parse_reference
 from kagami.plan.steps import KINDS, Step
 
 MOST_POINTS: Final = 2000

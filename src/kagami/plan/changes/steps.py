@@ -17,12 +17,12 @@ from kagami.plan.errors import ChangeRefused
 from kagami.plan.evaluation.evaluate import evaluate_before
 from kagami.plan.fields import FieldKind
 from kagami.plan.fields.scanner import Scanner
-from kagami.plan.fields.texts import typed_text
 from kagami.plan.language.parsing import stop_words
-from kagami.plan.language.translation import tr
 from kagami.plan.messages import listing
 from kagami.plan.naming import free_id, free_name, require_name
 from kagami.plan.steps import KINDS, Carve, Step
+from kagami.plan.translation import tr
+from kagami.plan.wording.texts import typed_text
 
 
 def step_of(plan: Plan, given: Given) -> Step:

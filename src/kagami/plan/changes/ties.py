@@ -18,22 +18,22 @@ from kagami.geometry.tolerance import LENGTH as SAME_PLACE
 from kagami.geometry.tolerance import SAME
 from kagami.plan.changes.dragging import Dragged
 from kagami.plan.changes.grain import grain_of, place_given
+from kagami.plan.changes.hanging import MOST_CROSSED, nearest
+from kagami.plan.changes.moving import plain_number
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate_before, inputs_of
-from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.values import LENGTH
-from kagami.plan.language.places import describe
 from kagami.plan.language.sentences import write_sentence
-from kagami.plan.language.wording import name_text
+from kagami.plan.outcome import Outcome
 from kagami.plan.places.anchors import nearest_of, resolve
-from kagami.plan.places.hanging import MOST_CROSSED, nearest
-from kagami.plan.places.references import parse_reference
+from kagami.plan.places.described import describe
+from kagami.plan.references.places import parse_reference
 from kagami.plan.steps import KINDS, Step
-from kagami.plan.values.moving import plain_number
 from kagami.plan.values.stored import typed_value
+from kagami.plan.wording.names import name_text
 
 MOST: Final = 3
 MOST_CIRCLES: Final = 8

@@ -11,12 +11,12 @@ from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.fields.scanner import NOTHING
 from kagami.plan.fields.tones import ITS_OWN, with_tone_names
-from kagami.plan.language.wording import sayable
 from kagami.plan.messages import listing
 from kagami.plan.tones.colourways import DROPPED
 from kagami.plan.tones.listed import Tone, tone_colours
 from kagami.plan.tones.mixing import colour_of
 from kagami.plan.tones.notation import LITERAL, names_in, step_text, with_names
+from kagami.plan.wording.names import sayable
 
 MOST_STEPS: Final = 5
 RESERVED: Final = (NOTHING, ITS_OWN, DROPPED)

@@ -16,9 +16,9 @@ from kagami.plan.changes.steps import add_step
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.evaluation.evaluate import evaluate_before, inking
-from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.evaluation.result import Result
 from kagami.plan.limits import FIGURES_PER_STEP
+from kagami.plan.outcome import Outcome
 from kagami.plan.places.anchors import nearest_of
 
 

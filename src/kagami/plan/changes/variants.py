@@ -12,7 +12,6 @@ from kagami.plan.changes.sentences import retype_step
 from kagami.plan.changes.steps import ids_by_name
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused
-from kagami.plan.fields.texts import on_a_line, on_one_line
 from kagami.plan.language.variants import parse_variant, variant_text
 from kagami.plan.messages import listing
 from kagami.plan.naming import require_sayable
@@ -21,7 +20,8 @@ from kagami.plan.values.expressions import parse_value
 from kagami.plan.values.stored import stored_value
 from kagami.plan.variants.naming import check_pattern
 from kagami.plan.variants.variant import FORMATS, FORMS, PIXELS, OtherValue, Package, Variant
-from kagami.plan.variants.varying import settled, varied, with_alterations
+from kagami.plan.varying import settled, varied, with_alterations
+from kagami.plan.wording.texts import on_a_line, on_one_line
 
 REAL_SIZE: Final = re.compile(r"(\d{1,5}(?:\.\d{1,3})?) *(mm|cm|in|pt|px)")
 

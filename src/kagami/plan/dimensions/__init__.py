@@ -1,1 +1,1 @@
-"""Where the values, places and choices of a step lie on the sheet, drawn there as dimensions that can be dragged."""
+"""What values, places and choices are on the sheet: drawn there as dimensions that can be dragged."""

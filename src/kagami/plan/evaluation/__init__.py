@@ -1,1 +1,1 @@
-"""From a plan to figures, ink and readings."""
+"""From a plan to measures, figures, ink and readings."""

@@ -8,8 +8,8 @@ from threading import Lock
 from typing import Any, Final
 
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluation.outcome import Drawing
-from kagami.plan.values.solution import Solution
+from kagami.plan.evaluation.solution import Solution
+from kagami.plan.outcome import Drawing
 
 MOST_BYTES: Final = 256_000_000
 """What all drawings together may weigh; the longest unused go first."""

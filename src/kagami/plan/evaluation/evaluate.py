@@ -19,19 +19,19 @@ from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.faults import fault_of
 from kagami.plan.evaluation.handing import with_handed_tones
+from kagami.plan.evaluation.measures import Values
 from kagami.plan.evaluation.muting import in_place_of, muted_sources, muted_with, passed_on
-from kagami.plan.evaluation.outcome import Drawing, Outcome
 from kagami.plan.evaluation.patience import Patience
 from kagami.plan.evaluation.result import Result
+from kagami.plan.evaluation.solving import NOWHERE, solve_all
 from kagami.plan.fields.kind import Surroundings
 from kagami.plan.messages import number_text
+from kagami.plan.outcome import Drawing, Outcome
 from kagami.plan.steps import Step, kind_of
 from kagami.plan.steps.inputs import Inputs
 from kagami.plan.tones.listed import tone_colours
 from kagami.plan.tones.notation import Shaded, tint_of, tone_text
 from kagami.plan.tones.paint import tones_in
-from kagami.plan.values.measures import Values
-from kagami.plan.values.solving import NOWHERE, solve_all
 from kagami.plan.values.stored import typed_value
 
 

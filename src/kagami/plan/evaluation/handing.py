@@ -15,8 +15,8 @@ from kagami.geometry.arrangement import arrange
 from kagami.geometry.arrays import Floats
 from kagami.geometry.outline import Shape
 from kagami.geometry.selection import outline_of_faces
-from kagami.plan.evaluation.outcome import Drawing, Outcome
 from kagami.plan.figure import Figure
+from kagami.plan.outcome import Drawing, Outcome
 from kagami.plan.steps.base import Step
 from kagami.plan.steps.inputs import Inputs
 from kagami.plan.tones.paint import Paint

@@ -9,8 +9,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from kagami.plan.evaluation.outcome import Drawing, Outcome, drawn
 from kagami.plan.figure import Figure
+from kagami.plan.outcome import Drawing, Outcome, drawn
 from kagami.plan.places.selecting import selected
 from kagami.plan.steps.base import Step
 

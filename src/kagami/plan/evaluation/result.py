@@ -7,9 +7,9 @@ from dataclasses import dataclass, field
 
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluation.outcome import Outcome
-from kagami.plan.values.measures import MeasureValues, Values
-from kagami.plan.values.solution import Solution
+from kagami.plan.evaluation.measures import MeasureValues, Values
+from kagami.plan.evaluation.solution import Solution
+from kagami.plan.outcome import Outcome
 
 
 @dataclass(frozen=True)

@@ -9,8 +9,8 @@ from typing import Any, ClassVar, Final, get_args
 from kagami.plan import limits
 from kagami.plan.fields.kind import FieldKind, Shown
 from kagami.plan.fields.scanner import Scanner, SentenceError
-from kagami.plan.fields.texts import typed_text
-from kagami.plan.language.translation import tr
+from kagami.plan.translation import tr
+from kagami.plan.wording.texts import typed_text
 
 
 @dataclass(frozen=True)

@@ -10,14 +10,14 @@ from pydantic import Field, StringConstraints
 
 from kagami.plan import limits
 from kagami.plan.errors import ChangeRefused
-from kagami.plan.evaluation.outcome import Outcome, drawn
 from kagami.plan.fields.kind import FieldKind, Offer, Shown, Surroundings
 from kagami.plan.fields.scanner import NOTHING, Scanner, joint
-from kagami.plan.fields.texts import Identifier, typed_text
-from kagami.plan.language.translation import tr
-from kagami.plan.language.wording import parse_name
 from kagami.plan.messages import listing
+from kagami.plan.outcome import Outcome, drawn
 from kagami.plan.places.selecting import SELECTION, parse_selection, reference_text, selected
+from kagami.plan.translation import tr
+from kagami.plan.wording.names import parse_name
+from kagami.plan.wording.texts import Identifier, typed_text
 
 
 class FigureKind(FieldKind):

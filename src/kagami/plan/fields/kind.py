@@ -12,10 +12,10 @@ from typing import Any, ClassVar, TypeAlias
 
 from kagami.geometry.point import Point
 from kagami.plan import limits
-from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.fields.scanner import Scanner
-from kagami.plan.fields.texts import typed_text
 from kagami.plan.messages import number_text
+from kagami.plan.outcome import Outcome
+from kagami.plan.wording.texts import typed_text
 
 Rewrite: TypeAlias = Callable[[str], str]
 

@@ -15,7 +15,7 @@ from kagami.plan import limits
 from kagami.plan.errors import PlanError
 from kagami.plan.fields.kind import FieldKind, Shown, Surroundings
 from kagami.plan.fields.scanner import Scanner, SentenceError
-from kagami.plan.fields.texts import on_one_line, typed_text
+from kagami.plan.wording.texts import on_one_line, typed_text
 
 OPENING: Final = "“"
 CLOSING: Final = "”"

@@ -10,9 +10,9 @@ from pydantic import BaseModel, ConfigDict, Field
 from kagami.plan import limits
 from kagami.plan.fields.kind import FieldKind, Rewrite, Surroundings, entry_at, replaced
 from kagami.plan.fields.scanner import NOTHING, Scanner
-from kagami.plan.fields.texts import ValueText
-from kagami.plan.language.translation import tr
+from kagami.plan.translation import tr
 from kagami.plan.values.stored import typed_value
+from kagami.plan.wording.texts import ValueText
 
 
 class FreeNode(BaseModel):

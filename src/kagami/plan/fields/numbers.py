@@ -11,7 +11,7 @@ from pydantic import Field
 from kagami.plan import limits
 from kagami.plan.fields.kind import FieldKind
 from kagami.plan.fields.scanner import NOTHING, Scanner, SentenceError
-from kagami.plan.language.translation import tr
+from kagami.plan.translation import tr
 
 _NUMBER: Final = re.compile(r"\d{1,4}")
 _MORE: Final = re.compile(r", (?=\d)")

@@ -11,10 +11,10 @@ from pydantic import BaseModel, ConfigDict, Field
 from kagami.plan import limits
 from kagami.plan.fields.kind import FieldKind, Shown
 from kagami.plan.fields.scanner import NOTHING, Scanner, SentenceError
-from kagami.plan.fields.texts import Identifier
-from kagami.plan.language.forms import format_phrase, parse_phrase
-from kagami.plan.language.translation import tr
-from kagami.plan.language.wording import name_text
+from kagami.plan.translation import tr
+from kagami.plan.wording.forms import format_phrase, parse_phrase
+from kagami.plan.wording.names import name_text
+from kagami.plan.wording.texts import Identifier
 
 PICKED: Final = {
     (True, True): "in {cover}, {rank} of {alike}, {reach}",

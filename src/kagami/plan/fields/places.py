@@ -12,11 +12,11 @@ from kagami.plan import limits
 from kagami.plan.errors import DocumentError
 from kagami.plan.fields.kind import FieldKind, Rewrite, Shown, Surroundings, entry_at, replaced, whole
 from kagami.plan.fields.scanner import NOTHING, Scanner
-from kagami.plan.fields.texts import typed_text
-from kagami.plan.language.places import describe
-from kagami.plan.language.translation import tr
 from kagami.plan.places.anchors import resolve
-from kagami.plan.places.references import MOST_LENGTH, parse_reference
+from kagami.plan.places.described import describe
+from kagami.plan.references.places import MOST_LENGTH, parse_reference
+from kagami.plan.translation import tr
+from kagami.plan.wording.texts import typed_text
 
 
 class PlaceKind(FieldKind):

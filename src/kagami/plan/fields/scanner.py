@@ -8,14 +8,14 @@ from dataclasses import dataclass, replace
 from typing import Any, Final, TypeVar
 
 from kagami.plan.errors import ExpressionError, PlanError
-from kagami.plan.language.forms import PhraseError
-from kagami.plan.language.spoken import parse_place
-from kagami.plan.language.translation import tr
-from kagami.plan.language.wording import parse_name
-from kagami.plan.places.references import SHEET_ORIGIN, write_reference
 from kagami.plan.places.selecting import parse_selection
+from kagami.plan.references.places import SHEET_ORIGIN, write_reference
+from kagami.plan.references.spoken import parse_place
+from kagami.plan.translation import tr
 from kagami.plan.values.expressions import parse_value_at
 from kagami.plan.values.stored import by_id, stored_value
+from kagami.plan.wording.forms import PhraseError
+from kagami.plan.wording.names import parse_name
 
 T = TypeVar("T")
 NOTHING: Final = "nothing"

@@ -13,12 +13,12 @@ from kagami.plan import limits
 from kagami.plan.errors import PlanError
 from kagami.plan.fields.kind import FieldKind, Offer, Rewrite, Shown, Surroundings
 from kagami.plan.fields.scanner import NOTHING, Scanner, joint
-from kagami.plan.language.forms import PhraseError
-from kagami.plan.language.translation import tr
-from kagami.plan.language.wording import QUOTES, name_text
 from kagami.plan.messages import listing
 from kagami.plan.tones.listed import ALWAYS, INK
 from kagami.plan.tones.notation import Named, names_in, parse_tone, tone_at, tone_text, with_names
+from kagami.plan.translation import tr
+from kagami.plan.wording.forms import PhraseError
+from kagami.plan.wording.names import QUOTES, name_text
 
 ITS_OWN: Final = "its own"
 """Stands for the tone that a piece has already."""

@@ -11,10 +11,10 @@ from kagami.plan import limits
 from kagami.plan.errors import ExpressionError
 from kagami.plan.fields.kind import FieldKind, Rewrite, Shown, Surroundings, whole
 from kagami.plan.fields.scanner import Scanner
-from kagami.plan.fields.texts import ValueText, typed_text
 from kagami.plan.messages import number_text
 from kagami.plan.values.expressions import parse_value
 from kagami.plan.values.stored import stored_value, typed_value
+from kagami.plan.wording.texts import ValueText, typed_text
 
 _BARE: Final = re.compile(r"\s*(-?(?:\d+(?:\.\d+)?|\.\d+))\s*")
 

@@ -1,1 +1,1 @@
-"""Sentences: how a plan is written, parsed, completed and translated."""
+"""Sentences: how a plan is written, parsed, forgiven and completed."""

@@ -8,8 +8,8 @@ from functools import cache
 from typing import Final
 
 from kagami.plan.language.sentences import Own, Slot, Words, sentence_parts
-from kagami.plan.language.translation import LANGUAGE, tr
 from kagami.plan.steps import Step, in_order_of_work
+from kagami.plan.translation import LANGUAGE, tr
 
 # fmt: off
 SMALL: Final = frozenset((

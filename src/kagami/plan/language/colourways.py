@@ -12,11 +12,11 @@ from typing import Final
 
 from kagami.plan.errors import PlanError
 from kagami.plan.fields.scanner import SentenceError, joint
-from kagami.plan.language.translation import tr
-from kagami.plan.language.wording import name_text, parse_name
 from kagami.plan.messages import listing
 from kagami.plan.tones.colourways import DROPPED, IN_ONE, Colourway, OneColour, RoleTone
 from kagami.plan.tones.notation import Named, parse_tone, tone_at, tone_text
+from kagami.plan.translation import tr
+from kagami.plan.wording.names import name_text, parse_name
 
 WORD: Final = "Colourway"
 CHOSEN: Final = "chosen"

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 
 from kagami.plan import limits
-from kagami.plan.language.forms import fixed_words
 from kagami.plan.language.parsing import furthest
-from kagami.plan.language.spoken import OF_ONE, READINGS
-from kagami.plan.places.references import SHEET_ORIGIN
+from kagami.plan.references.places import SHEET_ORIGIN
+from kagami.plan.references.spoken import OF_ONE, READINGS
+from kagami.plan.wording.forms import fixed_words
 
 
 def completions(

@@ -21,13 +21,13 @@ from kagami.plan.fields.scanner import Scanner
 from kagami.plan.fields.values import LENGTH, ValueKind
 from kagami.plan.language.clauses import SMALL, Clause, Form, forms_of, vocabulary, words_of
 from kagami.plan.language.sentences import Own, Slot
-from kagami.plan.language.spoken import OF_ONE, PLACE_WORDS
 from kagami.plan.language.trade import SAME, meanings, without_guide
-from kagami.plan.language.translation import LANGUAGE, tr
-from kagami.plan.language.wording import QUOTES, parse_name
-from kagami.plan.places.references import parse_reference, values_of
+from kagami.plan.references.places import parse_reference, values_of
+from kagami.plan.references.spoken import OF_ONE, PLACE_WORDS
 from kagami.plan.steps import Step
+from kagami.plan.translation import LANGUAGE, tr
 from kagami.plan.values.expressions import parse_value
+from kagami.plan.wording.names import QUOTES, parse_name
 
 _SKIPPED: Final = re.compile(r"(?:[\s,.;:°%=]|degrees?\b|deg\b|called\b|named\b)*", re.IGNORECASE)
 _WORD: Final = re.compile(r"[^\W\d_]+")

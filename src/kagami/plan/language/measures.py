@@ -9,10 +9,10 @@ from typing import Final
 from kagami.plan import limits
 from kagami.plan.document import Measure, Solve
 from kagami.plan.errors import ChangeRefused
-from kagami.plan.language.forms import format_phrase
-from kagami.plan.language.translation import tr
+from kagami.plan.translation import tr
 from kagami.plan.values.expressions import parse_value
 from kagami.plan.values.stored import stored_value, typed_value
+from kagami.plan.wording.forms import format_phrase
 
 SOLVE: Final = "solve {left} = {right} between {low} and {high}, near {start}"
 _WITH_NOTE: Final = re.compile(r"(.*?)(?: +[—–]|;) *(.+)")

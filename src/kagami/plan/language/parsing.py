@@ -19,11 +19,11 @@ from kagami.plan.fields.scanner import Scanner, SentenceError
 from kagami.plan.language.clauses import SMALL_WORDS
 from kagami.plan.language.forgiving import Reached, forgiven, mended
 from kagami.plan.language.sentences import GUIDE, MUTED, SINGULAR, Own, Slot, Words, sentence_parts
-from kagami.plan.language.translation import LANGUAGE, tr
-from kagami.plan.language.wording import parse_name
 from kagami.plan.messages import listing
 from kagami.plan.steps import KINDS, Step, beginning_with, in_order_of_work
+from kagami.plan.translation import LANGUAGE, tr
 from kagami.plan.values.expressions import RESERVED
+from kagami.plan.wording.names import parse_name
 
 STOP_WORDS: Final = (
     "across after along altogether and apart as at away bands by cells copies cut each from high its lines long"

@@ -8,9 +8,9 @@ from dataclasses import dataclass
 from typing import Final, TypeAlias
 
 from kagami.plan.fields import FieldKind
-from kagami.plan.language.translation import tr
-from kagami.plan.language.wording import name_text
 from kagami.plan.steps import Step
+from kagami.plan.translation import tr
+from kagami.plan.wording.names import name_text
 
 
 @dataclass(frozen=True, slots=True)

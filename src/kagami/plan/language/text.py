@@ -36,7 +36,6 @@ from kagami.plan.language.colourways import (
 from kagami.plan.language.measures import measure_of, measure_text
 from kagami.plan.language.parsing import parse_sentence, stop_words
 from kagami.plan.language.sentences import write_sentence
-from kagami.plan.language.translation import english, speaking
 from kagami.plan.language.variants import (
     is_variant,
     package_text,
@@ -44,13 +43,14 @@ from kagami.plan.language.variants import (
     parse_variant,
     variant_text,
 )
-from kagami.plan.language.wording import name_text, parse_name
 from kagami.plan.limits import DOCUMENT_BYTES
 from kagami.plan.messages import listing
 from kagami.plan.naming import free_id, free_name
 from kagami.plan.steps import kind_of
+from kagami.plan.translation import english, speaking
 from kagami.plan.values.stored import stored_value
-from kagami.plan.variants.varying import different_fields, varied_step
+from kagami.plan.varying import different_fields, varied_step
+from kagami.plan.wording.names import name_text, parse_name
 
 _HEAD: Final = re.compile(r"(Mark|Module|Sheet|Measure|Tone|Part|In one colour|Package): *(.*)")
 _NOTE: Final = re.compile(r"Note on (variant )?(.+?): *(.*)")

@@ -15,11 +15,11 @@ from collections.abc import Mapping, Sequence
 from typing import Any, Final
 
 from kagami.plan.fields.scanner import Scanner, SentenceError
-from kagami.plan.language.translation import tr
-from kagami.plan.language.wording import name_text, parse_name
 from kagami.plan.messages import listing
+from kagami.plan.translation import tr
 from kagami.plan.values.stored import typed_value
 from kagami.plan.variants.variant import AS_IT_IS, FORMS, USUAL, OtherValue, Package, Variant
+from kagami.plan.wording.names import name_text, parse_name
 
 WORD: Final = "Variant"
 KEPT: Final = "nothing changed"

@@ -13,10 +13,10 @@ from kagami.geometry.outline import Shape, one_shape
 from kagami.geometry.point import Point
 from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import LENGTH
-from kagami.plan.evaluation.outcome import Drawing, Notes
 from kagami.plan.figure import Figure
 from kagami.plan.lettering.laying import Laid, Lettering, laid
 from kagami.plan.lettering.notes import notes_of
+from kagami.plan.outcome import Drawing, Notes
 
 
 def drawing_of(lettering: Lettering, notes: Notes = ()) -> Drawing:

@@ -8,8 +8,8 @@ from typing import Final
 from kagami.geometry.tolerance import SAME
 from kagami.lettering.face import Face
 from kagami.lettering.shelf import face_named, face_names
-from kagami.plan.evaluation.outcome import Notes
 from kagami.plan.lettering.setting import Setting
+from kagami.plan.outcome import Notes
 
 SAID: Final = {
     "smcp": "small capitals",

@@ -1,1 +1,1 @@
-"""Places and parts of figures: references, anchors, regions, selections of copies."""
+"""Places and parts of figures: anchors, regions, selections of copies."""

@@ -18,10 +18,9 @@ from kagami.geometry.point import ORIGIN, Point
 from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import LENGTH, SAME
 from kagami.plan.errors import ReferenceLost
-from kagami.plan.evaluation.outcome import Outcome, drawn
 from kagami.plan.figure import Figure
-from kagami.plan.language.spoken import place_text
-from kagami.plan.places.references import (
+from kagami.plan.outcome import Outcome, drawn
+from kagami.plan.references.places import (
     OWN_PLACE,
     Anchored,
     Between,
@@ -34,6 +33,7 @@ from kagami.plan.places.references import (
     ShareOf,
     TouchOf,
 )
+from kagami.plan.references.spoken import place_text
 
 _TOUCH_SAMPLES: Final = 128
 _HALVINGS: Final = 60

@@ -16,11 +16,11 @@ from kagami.geometry.curves import Line
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.tolerance import SAME
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluation.outcome import Outcome
 from kagami.plan.figure import Figure
-from kagami.plan.language.forms import SlotParser, format_phrase, parse_phrase
-from kagami.plan.language.translation import tr
-from kagami.plan.language.wording import name_text, parse_name
+from kagami.plan.outcome import Outcome
+from kagami.plan.translation import tr
+from kagami.plan.wording.forms import SlotParser, format_phrase, parse_phrase
+from kagami.plan.wording.names import name_text, parse_name
 
 FORMS: Final = {
     "each": "the copies of {figure} one by one",

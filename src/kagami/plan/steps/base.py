@@ -11,15 +11,15 @@ from pydantic import BaseModel, ConfigDict
 
 from kagami.geometry.point import Point
 from kagami.plan.dimensions.kinds import Dimensions
-from kagami.plan.evaluation.outcome import Drawing, Notes
 from kagami.plan.fields.kind import FieldKind
-from kagami.plan.fields.texts import Heading, Identifier, Name
 from kagami.plan.figure import Figure
-from kagami.plan.places.dependencies import figures_of
-from kagami.plan.places.references import parse_reference
+from kagami.plan.outcome import Drawing, Notes
 from kagami.plan.places.selecting import plain_id
+from kagami.plan.references.places import parse_reference
 from kagami.plan.steps.inputs import Inputs
+from kagami.plan.values.dependencies import figures_of
 from kagami.plan.values.expressions import figures_in
+from kagami.plan.wording.texts import Heading, Identifier, Name
 
 __all__ = ["KINDS", "Chapter", "Dimensions", "Drawing", "Inputs", "Notes", "Step", "kind_of", "register"]
 

@@ -12,7 +12,7 @@ from kagami.plan.dimensions.drawn import right_and_up, stops
 from kagami.plan.dimensions.kinds import Angular, Linear, Word
 from kagami.plan.fields import CHOICE, AnchorRef, Angle, Count, FigureRef, Length
 from kagami.plan.figure import Figure
-from kagami.plan.places.references import OWN_PLACE
+from kagami.plan.references.places import OWN_PLACE
 from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
 
 MOST_LINES = 60

@@ -9,9 +9,9 @@ from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.tolerance import LENGTH
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluation.outcome import Notes, Outcome
 from kagami.plan.figure import Figure
 from kagami.plan.messages import number_text
+from kagami.plan.outcome import Notes, Outcome
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,7 +11,6 @@ from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.lettering.face import Face
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluation.outcome import Notes
 from kagami.plan.fields import CHOICE, AnchorRef, Angle, BesideRef, FaceName, Length, Number, WordsText
 from kagami.plan.figure import Figure
 from kagami.plan.lettering.dimensions import along_dimensions, straight_dimensions, type_dimensions
@@ -19,6 +18,7 @@ from kagami.plan.lettering.drawing import drawing_of, facts_of
 from kagami.plan.lettering.laying import Lettering
 from kagami.plan.lettering.setting import Setting
 from kagami.plan.lettering.where import Along, Straight, Where
+from kagami.plan.outcome import Notes
 from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
 
 Height = Annotated[Literal["caps", "x-height", "em"], CHOICE]

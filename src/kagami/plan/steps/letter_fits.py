@@ -10,7 +10,6 @@ from kagami.geometry.tolerance import MATCHED
 from kagami.plan.dimensions.drawn import corner_of, middle_of
 from kagami.plan.dimensions.kinds import Angular, Flip, Linear, Word
 from kagami.plan.errors import PlanError
-from kagami.plan.evaluation.outcome import Notes
 from kagami.plan.fields import CHOICE, Angle, BesideRef, FigureRef, Length, Number, Numbers, Percent
 from kagami.plan.figure import Figure
 from kagami.plan.lettering.drawing import drawing_of, facts_of, letters_of
@@ -18,6 +17,7 @@ from kagami.plan.lettering.fitting import fitted_to_span, fitted_to_width, match
 from kagami.plan.lettering.holding import evenness, held_from, way_from
 from kagami.plan.lettering.laying import Lettering, laid
 from kagami.plan.messages import number_text
+from kagami.plan.outcome import Notes
 from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
 from kagami.plan.steps.letter import lettering_in, lettering_of
 

@@ -10,10 +10,10 @@ from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstra
 
 from kagami.plan import limits
 from kagami.plan.errors import PlanError
-from kagami.plan.fields.texts import Name, ValueText, on_a_line
 from kagami.plan.tones.listed import ALWAYS, INK, Tone, ToneColours, tone_colours
 from kagami.plan.tones.mixing import colour_of
 from kagami.plan.tones.notation import names_in
+from kagami.plan.wording.texts import Name, ValueText, on_a_line
 
 DROPPED: Final = "none"
 """Stands for the tone of a role whose pieces are left out."""

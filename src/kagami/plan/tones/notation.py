@@ -21,7 +21,7 @@ from typing import Final, TypeAlias
 
 from kagami.plan import limits
 from kagami.plan.errors import PlanError
-from kagami.plan.language.wording import BARE, QUOTES, name_text
+from kagami.plan.wording.names import BARE, QUOTES, name_text
 
 MOST_DEEP: Final = 6
 MOST_IN_RAMP: Final = 12

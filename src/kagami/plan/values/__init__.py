@@ -1,1 +1,1 @@
-"""Values: typed expressions, measures, readings of figures, solving."""
+"""Values: typed expressions, and values as documents hold them."""

@@ -22,8 +22,8 @@ from typing import Final, TypeAlias
 
 from kagami.plan import limits
 from kagami.plan.errors import ExpressionError, PlanError
-from kagami.plan.language.spoken import ParsedReading, Reading, parse_reading
-from kagami.plan.language.translation import english, speaking
+from kagami.plan.references.spoken import ParsedReading, Reading, parse_reading
+from kagami.plan.translation import english, speaking
 
 MILLIMETRES: Final = {"mm": 1.0, "cm": 10.0, "in": 25.4, "px": 25.4 / 96, "pt": 25.4 / 72}
 """Length of each unit; px and pt by CSS Values and Units Level 3, section 6.2 (1in = 96px = 72pt = 2.54cm)."""

@@ -5,9 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 
 from kagami.plan.errors import ExpressionError
-from kagami.plan.language.spoken import ParsedReading, Reading
-from kagami.plan.language.wording import name_text
-from kagami.plan.places.references import (
+from kagami.plan.references.places import (
     Anchored,
     Between,
     CrossingOf,
@@ -19,7 +17,9 @@ from kagami.plan.places.references import (
     ShareOf,
     TouchOf,
 )
+from kagami.plan.references.spoken import ParsedReading, Reading
 from kagami.plan.values.expressions import may_read_figures, parse_value
+from kagami.plan.wording.names import name_text
 
 
 def stored_value(text: str, ids: Mapping[str, str]) -> str:

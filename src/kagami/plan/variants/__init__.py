@@ -1,1 +1,1 @@
-"""Variants: the mark for a purpose, in a colourway and a form, with other values and steps where the purpose asks."""
+"""Variants as documents hold them: the mark for a purpose, and how its files are named."""

@@ -7,7 +7,7 @@ from typing import Annotated, Any, Final, Literal
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
 
 from kagami.plan import limits
-from kagami.plan.fields.texts import Identifier, Name, ValueText, on_a_line
+from kagami.plan.wording.texts import Identifier, Name, ValueText, on_a_line
 
 AS_IT_IS: Final = "as it is"
 IN_ONE: Final = "in one colour"

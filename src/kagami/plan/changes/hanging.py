@@ -1,0 +1,97 @@
+"""Places that a hand points at: the anchor that is near, or lengths from one."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Iterator
+from typing import Final
+
+from kagami.geometry.point import ORIGIN, Point
+from kagami.plan.errors import DocumentError
+from kagami.plan.evaluation.result import Result
+from kagami.plan.messages import number_text
+from kagami.plan.outcome import Outcome
+from kagami.plan.places.anchors import crossings_of, resolve
+from kagami.plan.references.places import (
+    SHEET_ORIGIN,
+    OffsetOf,
+    Origin,
+    Reference,
+    parse_reference,
+    write_reference,
+)
+
+MOST_CROSSED: Final = 60
+"""Curves of a figure whose crossings are offered."""
+MOST_CROSSING: Final = 6
+"""Figures at a place of which every two are looked at for crossings."""
+
+
+def hung(before: str, place: Point, reach: float, stop: float, result: Result) -> str:
+    """The reference to the anchor that lies within `reach` of a place, or lengths in stops from where the old reference
+    hung.
+    """
+    if reach > 0:
+        near = nearest(place, reach, result)
+        if near:
+            return near[0][0]
+    old = parse_reference(before)
+    base = old.origin if isinstance(old, OffsetOf) else old
+    if not _may_be_told_from(base):
+        base = Origin()
+    at = resolve(base, result.outcomes, result.values.of)
+    right, up = (round(way / stop) * stop for way in (place.x - at.x, place.y - at.y))
+    if right == up == 0:
+        return write_reference(base)
+    return write_reference(OffsetOf(base, *(f"{number_text(way).replace('−', '-')}u" for way in (right, up))))
+
+
+def _may_be_told_from(base: Reference) -> bool:
+    """Whether a place told by lengths from another one is still a reference: neither too deep nor too long."""
+    try:
+        parse_reference(write_reference(OffsetOf(base, "9999.9999u", "-9999.9999u")))
+    except DocumentError:
+        return False
+    return True
+
+
+def nearest(place: Point, reach: float, result: Result) -> list[tuple[str, Point]]:
+    """The anchors within reach of a place, by meaning and then by nearness: the sheet's middle, centres and crossings,
+    other anchors; each place once, by a name of a figure's own before a crossing, whose number may change.
+    """
+    found: dict[tuple[float, float], list[tuple[int, str, Point]]] = {}
+    for rank, reference, anchor in _anchors(place, reach, result):
+        found.setdefault((round(anchor.x, 6), round(anchor.y, 6)), []).append((rank, reference, anchor))
+    spots = sorted(found.values(), key=lambda here: (min(rank for rank, *_ in here), here[0][2].distance(place)))
+    return [(reference, anchor) for _, reference, anchor in (min(here, key=_own) for here in spots)]
+
+
+def _own(entry: tuple[int, str, Point]) -> tuple[bool, int]:
+    rank, reference, _ = entry
+    return reference.startswith("crossing("), rank
+
+
+def _anchors(place: Point, reach: float, result: Result) -> Iterator[tuple[int, str, Point]]:
+    if ORIGIN.distance(place) <= reach:
+        yield 0, SHEET_ORIGIN, ORIGIN
+    here = []
+    for outcome in result.outcomes.values():
+        figure = outcome.figure
+        if figure is None:
+            continue
+        for name, anchor in figure.anchors.items():
+            if abs(anchor.x - place.x) <= reach and anchor.distance(place) <= reach:
+                yield 1 if name == "centre" else 2, f"{outcome.id}.{name}", anchor
+        if figure.box is not None and figure.curves <= MOST_CROSSED and _touched(outcome, place, reach):
+            here.append(outcome)
+    for second, first in itertools.combinations(here[-MOST_CROSSING:][::-1], 2):
+        for number, crossing in enumerate(crossings_of(first.made.whole, second.made.whole), 1):
+            if crossing.distance(place) <= reach:
+                yield 1, f"crossing({first.id},{second.id},{number})", crossing
+
+
+def _touched(outcome: Outcome, place: Point, reach: float) -> bool:
+    box = outcome.made.box
+    return box is not None and (
+        box.left - reach <= place.x <= box.right + reach and box.bottom - reach <= place.y <= box.top + reach
+    )

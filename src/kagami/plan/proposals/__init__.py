@@ -1,0 +1,1 @@
+"""What Kagami proposes for a small variant, and how it is found."""

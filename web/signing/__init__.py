@@ -1,0 +1,1 @@
+"""Signing in and out, and the page of one's own account."""

@@ -20,7 +20,7 @@ from kagami.plan.language.sentences import write_sentence
 from kagami.plan.language.text import parse_text, write_text
 from kagami.plan.translation import speaking
 
-ROOT = pathlib.Path(__file__).parents[3]
+ROOT = pathlib.Path(__file__).parents[2]
 ABROAD = {letter: chr(ord(letter) + 0x430 - ord("a")) for letter in "abcdefghijklmnopqrstuvwxyz"}
 
 

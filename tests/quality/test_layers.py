@@ -5,6 +5,7 @@ from __future__ import annotations
 import ast
 import functools
 import pathlib
+import re
 from collections.abc import Mapping
 from unittest import TestCase
 
@@ -128,6 +129,24 @@ class Layers(TestCase):
             if module.startswith("kagami"):
                 for imported in imports_of(path):
                     self.assertNotIn(imported.partition(".")[0], FOREIGN | {"web"}, module)
+
+
+class Pointers(TestCase):
+    def test_what_a_comment_points_at_is_there(self) -> None:
+        """“(see `arrangement.rays`)” names a module, or what one defines, by the end of its name."""
+        sources = {path: path.read_text() for base in ("src", "web") for path in (ROOT / base).rglob("*.py")}
+        named = set()
+        for path in sources:
+            parts = path.relative_to(ROOT).with_suffix("").parts
+            defined = [node.name for node in ast.walk(parsed(path)) if isinstance(node, ast.FunctionDef | ast.ClassDef)]
+            for own in (parts, *((*parts, name) for name in defined), *((name,) for name in defined)):
+                named.update(".".join(own[k:]).removesuffix(".__init__") for k in range(len(own)))
+        scripts = {path.name for path in (ROOT / "web/static/js").rglob("*.js")}
+        pointers = {
+            (name, str(path)) for path, text in sources.items() for name in re.findall(r"see `([a-z_.]+)`", text)
+        }
+        self.assertGreater(len(pointers), 50)
+        self.assertEqual([pointer for pointer in sorted(pointers) if pointer[0] not in named | scripts], [])
 
 
 class Literals(TestCase):

@@ -148,7 +148,7 @@ def _ink(before: Result, after: Result, was: Inked, frame: Frame) -> dict[str, A
         fill, paint = paint_of(piece, frame)
         paints.append(paint)
         found.append({"step": step, "tone": tone, "d": shown_data(outlines, frame), "fill": fill if tone else ""})
-    return {"ink": found, "paints": "".join(paints)}
+    return {"ink": found, "paints": "".join(dict.fromkeys(paints))}
 
 
 def _inked_before(before: Result, passing: Passing, upto: int) -> Inked:

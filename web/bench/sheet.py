@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
+from django.utils.safestring import SafeString, mark_safe
 from django.utils.translation import gettext as _
 from django.utils.translation import ngettext
 
@@ -95,6 +96,11 @@ class Sheet:
     """Pixels of a u at its real size, by CSS (96 to an inch)."""
     millimetres: str = "1"
     """The real size of u."""
+
+    @property
+    def paints(self) -> SafeString:
+        """The elements of the gradients that fills name, each once."""
+        return mark_safe("".join(dict.fromkeys(line.paint for line in self.ink)))
 
 
 NO_SHEET: Final = Sheet("100", "100", "10", ("50", "50"), (), (), (), "", False)

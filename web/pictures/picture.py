@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Any, Final
 
-from django.utils.safestring import mark_safe
+from django.utils.safestring import SafeString, mark_safe
 
 from kagami.exchange.shown import shown_data
 from kagami.exchange.svg import Frame
@@ -43,6 +43,11 @@ class Picture:
     def toned(self) -> bool:
         """Whether any of it has a tone."""
         return any(path.fill for path in self.paths)
+
+    @property
+    def paints(self) -> SafeString:
+        """The elements of its gradients, each once."""
+        return mark_safe("".join(dict.fromkeys(path.paint for path in self.paths)))
 
     def data(self) -> dict[str, Any]:
         """As it is stored."""

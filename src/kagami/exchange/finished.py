@@ -37,7 +37,7 @@ def artwork(plan: Plan, result: Result, fill: str | None = None, colourway: Colo
 def variant_artwork(
     result: Result, variant: Variant | None, *, height: str = "", clear: bool = True, author: str = ""
 ) -> Artwork:
-    """The artwork of a variant, whose plan was evaluated (see `variants.varying`), with its clear space; so high as a
+    """The artwork of a variant, whose plan was evaluated (see `varying`), with its clear space; so high as a
     real size such as 60mm says, or as it stands.
 
     Raises:

@@ -118,7 +118,7 @@ def from_json(text: str | bytes) -> Plan:
 
 
 def _storable(data: Any) -> bool:
-    """Whether every text in it can be stored (see `fields.plain_text`)."""
+    """Whether every text in it can be stored (see `wording.texts.plain_text`)."""
     waiting = [data]
     while waiting:
         entry = waiting.pop()

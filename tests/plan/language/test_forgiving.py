@@ -31,6 +31,19 @@ MEANT = {
     "bar from top of disc, 1 wide": "Bar bar from top of disc at 90°, 1u wide and 6u long.",
     "bar from O at 45 degrees 5 long": "Bar bar from O at 45°, 1u wide and 5u long.",
     "line from O to top of disc": "Segment segment from O to top of disc.",
+    "Path way, open, through 5u left from O, 4u up from O, 5u right from O.": (
+        "Path way, open, through 5u left from O; 4u up from O; 5u right from O."
+    ),
+    "path through 2u left and 1u up from O, top of disc and right of disc, closed": (
+        "Path path, closed, through 2u left and 1u up from O; top of disc; right of disc."
+    ),
+    "closed path edge from O to top of disc to right of disc": (
+        "Path edge, closed, through O; top of disc; right of disc."
+    ),
+    "polyline O, top of disc, right of disc": "Path path, open, through O; top of disc; right of disc.",
+    "triangle through O, top of disc and right of disc": "Path path, closed, through O; top of disc; right of disc.",
+    "ring of radius 4 thickness 1": "Ring ring on O from radius 3u to 4u.",
+    "ring on top of disc with radius 4u and 2gap wide": "Ring ring on top of disc from radius 4u-2gap to 4u.",
     "subtract moon from disc": "From disc take moon: piece piece.",
     "cut moon out of disc": "From disc take moon: piece piece.",
     "disc minus moon": "From disc take moon: piece piece.",
@@ -108,7 +121,7 @@ STOPPED = {
     "flip moon horizontally": "horizontally",
     "box 4 wide, 2 high, rounded 0.5": "rounded 0.5",
     "arc from top of disc to left of disc": "left of disc",
-    "ring of radius 4 thickness 1": "4 thickness 1",
+    "ring of 4 thickness 1": "thickness 1",
 }
 """What is understood up to these words."""
 

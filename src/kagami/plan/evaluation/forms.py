@@ -54,7 +54,7 @@ def colourway_of(result: Result, variant: Variant | None) -> Colourway | None:
 
 
 def formed(result: Result, variant: Variant | None) -> tuple[Piece, ...]:
-    """The pieces of a mark in a variant. `result` is that of the variant's own plan (see `variants.varying`).
+    """The pieces of a mark in a variant. `result` is that of the variant's own plan (see `varying`).
 
     Raises:
         PlanError: the line of an outlined form comes to nothing.

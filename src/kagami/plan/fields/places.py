@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Mapping
 from typing import Annotated, Any, ClassVar, Final, TypeAlias
 
@@ -9,18 +10,20 @@ from pydantic import AfterValidator, Field, StringConstraints
 
 from kagami.geometry.point import Point
 from kagami.plan import limits
-from kagami.plan.errors import DocumentError
+from kagami.plan.errors import DocumentError, PlanError
 from kagami.plan.fields.kind import FieldKind, Rewrite, Shown, Surroundings, entry_at, replaced, whole
-from kagami.plan.fields.scanner import NOTHING, Scanner
+from kagami.plan.fields.scanner import NOTHING, Scanner, joint
 from kagami.plan.places.anchors import resolve
 from kagami.plan.places.described import describe
 from kagami.plan.references.places import MOST_LENGTH, parse_reference
 from kagami.plan.translation import tr
 from kagami.plan.wording.texts import typed_text
 
+_JOINED: Final = re.compile(r"\s*[;,]\s*")
+
 
 class PlaceKind(FieldKind):
-    """A place: a reference (see `places.references`); it resolves to a point."""
+    """A place: a reference (see `references.places`); it resolves to a point."""
 
     label: ClassVar[str] = "place"
     wanted: ClassVar[str] = "a place"
@@ -80,8 +83,15 @@ class PlacesKind(FieldKind):
     wanted: ClassVar[str] = "a place"
 
     def parse(self, scanner: Scanner, at: int) -> tuple[list[str], int]:
-        """Places in words, with semicolons between them."""
-        return scanner.entries(at, scanner.place)
+        """Places in words, with semicolons between them. Typed loosely, they may be joined as figures are."""
+        found, at = scanner.entries(at, scanner.place)
+        while scanner.lenient and (joined := joint().match(scanner.text, at) or _JOINED.match(scanner.text, at)):
+            try:
+                place, at = scanner.place(joined.end())
+            except PlanError:  # another clause follows
+                break
+            found.append(place)
+        return found, at
 
     def write(self, value: Any, names: Mapping[str, str]) -> str:
         """The places in words."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable, Collection, Iterator
+from decimal import Decimal, InvalidOperation
 from typing import Final
 
 _LENGTH: Final = r"-?(?:\d+(?:\.\d+)?|\.\d+)(?!\d)(?:(?!x\d)[A-Za-z]\w*)?"
@@ -23,6 +24,11 @@ BEGINNINGS: Final = (
     (r"(?:vertical|upright) line(?P<rest>.*)", "Line {rest} at 90°"),
     (r"(?:rectangle|rect)\b", "Box"),
     (r"ellipse\b", "Oval"),
+    (r"polyline\b", "Path"),
+    (
+        r"(?:triangle|polygon) (?:with corners )?(?:through|at|on) (?P<places>.+[,;].+)",
+        "Path, closed, through {places}",
+    ),
     (r"sector\b", "Wedge"),
     (r"(?:semicircle|half circle|half disc)(?P<rest>.*)", "Wedge {rest} from 0° to 180°"),
     (r"(?:quarter circle|quadrant)(?P<rest>.*)", "Wedge {rest} from 0° to 90°"),
@@ -84,6 +90,16 @@ def _directed(found: re.Match[str]) -> str:
     return f"{found['head']} {right} right and {up} up{found['tail']}"
 
 
+def _between(found: re.Match[str]) -> str:
+    """A ring by its outer radius and its thickness."""
+    outer, thick = found["radius"].removesuffix("u"), (found["thick"] or found["wide"]).removesuffix("u")
+    try:
+        inner = f"{Decimal(outer) - Decimal(thick):f}"
+    except InvalidOperation:  # measures, or other units
+        inner, outer = f"{found['radius']}-{found['thick'] or found['wide']}", found["radius"]
+    return f"{found['head']} from radius {inner} to {outer}"
+
+
 _ONE_WAY: Final = (
     rf"(?:{_WAY.format('way')}(?: by)? (?P<after>{_LENGTH})|(?P<before>{_LENGTH}) {_WAY.format('behind')})"
 )
@@ -110,7 +126,19 @@ PHRASES: Final[tuple[tuple[str, _Rewritten], ...]] = (
     (r"^star (\d+)\b(?! *points?)", r"star of \1 points"),
     (r"^(star\b.*?) radius ", r"\1 tips "),
     (rf"^((?:ring|doughnut|annulus)\b.*?)(?<!from)(?<!radius) ({_LENGTH}) to ({_LENGTH})", r"\1 from \2 to \3"),
+    (
+        rf"^(?P<head>(?:ring|doughnut|annulus)\b.*?),? (?:of |with )?radius (?P<radius>{_LENGTH}),?"
+        rf"(?: and)?(?: with| of)? (?:(?:thickness|width|thick|wide) (?P<thick>{_LENGTH})"
+        rf"|(?P<wide>{_LENGTH}) (?:thick|wide))",
+        _between,
+    ),
     (r"^polygon (\d+)\b(?! *sides?)", r"polygon of \1 sides"),
+    (r"^(?:path|polyline) (?=O[,;]|(?:(?!from|to)[^,;\s]+ )+of [^,;]+[,;])", "path through "),
+    (r"^(open|closed) (path|polyline|outline|stroke)\b(.*)", r"\2\3, \1"),
+    (
+        r"^(?P<head>(?:path|polyline)\b.*?) from (?P<places>(?:(?! to ).)+(?: to (?:(?! to ).)+)+)$",
+        lambda found: f"{found['head']} through {'; '.join(found['places'].split(' to '))}",
+    ),
     (r"^(circle\b.*?) ?through (?!the places)(.+?), (.+?),? and (.+)$", r"\1 through the places \2, \3 and \4"),
     (r"^((?:reflect|mirror|flip) .+?) (?:over|on|in|along|about|at) ", r"\1 across "),
     (r"^(turn .+?) by (\d[\d.]*) ?(?:°|degrees?)", r"\1 in steps of \2"),

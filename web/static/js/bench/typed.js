@@ -118,6 +118,22 @@ export function openRetyping(button) {
   input.focus();
 }
 
+function inStep(input) {
+  return input.closest(".step") !== null;
+}
+
+// Out of the line: what was typed in it stays; a step that was to be said anew is as it was.
+function leave(input) {
+  takeAllBack();
+  if (inStep(input)) {
+    const button = input.closest(".step").querySelector("[data-act=retype]");
+    clearFault(input);
+    input.closest("form").remove();
+    button.disabled = false;
+    button.focus();
+  } else document.getElementById("drawing").focus({ preventScroll: true });
+}
+
 export function watchTyped(plan) {
   plan.addEventListener("input", (event) => {
     if (!event.target.matches(".sentence-input")) return;
@@ -152,9 +168,12 @@ export function watchTyped(plan) {
     } else if ((event.key === "Enter" && item) || (event.key === "Tab" && !parts(input).list.hidden && !event.shiftKey)) {
       event.preventDefault();
       take(input, item || parts(input).list.firstElementChild);
-    } else if (event.key === "Escape" && (input.value.trim() || !parts(input).list.hidden)) {
+    } else if (event.key === "Escape" && !parts(input).list.hidden) {
       event.preventDefault();
       close(input);
+    } else if (event.key === "Escape" && (input.value.trim() || inStep(input))) {
+      event.preventDefault();
+      leave(input);
     }
   });
 }

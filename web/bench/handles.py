@@ -13,6 +13,7 @@ from django.utils.translation import gettext as _
 
 from kagami.exchange.svg import Frame
 from kagami.geometry.point import Point
+from kagami.geometry.tolerance import SAME
 from kagami.plan.changes.moving import plain_number
 from kagami.plan.dimensions.kinds import Angular, Dimension, Flip, Hook, Knot, Linear, Stops, Word
 from kagami.plan.errors import PlanError
@@ -94,7 +95,7 @@ def handles_of(step: Step, result: Result, frame: Frame, forms: tuple[type, ...]
     except PlanError:
         return ()  # the step says what is wrong; there is nothing to take hold of
     order = {name: number for number, name in enumerate(step.field_kinds())}
-    drawn = _Drawn(step, inputs, frame, result.plan.names())
+    drawn = _Drawn(step, inputs, frame, result.plan.names(), tuple(one for one in found if isinstance(one, Linear)))
     wanted = (dimension for dimension in found if isinstance(dimension, forms))
     return tuple(drawn.handle(dimension) for dimension in sorted(wanted, key=lambda one: order[one.field]))
 
@@ -129,6 +130,7 @@ class _Drawn:
     inputs: Inputs
     frame: Frame
     names: dict[str, str]
+    lengths: tuple[Linear, ...]
 
     def handle(self, dimension: Dimension) -> Handle:
         """A dimension, drawn as a book of geometry would."""
@@ -233,4 +235,10 @@ class _Drawn:
         kind, value = self.step.field_kinds()[dimension.field], str(self.step[dimension.field])
         words = dimension.among or kind.words
         after = words[(words.index(value) + 1) % len(words)] if value in words else words[0]
-        return replace(self._at(dimension, dimension.place, value), next=after, label=tr(value))
+        beside = {"label_dx": "0.643em", "label_dy": "-0.956em", "anchor": "start"}
+        for length in self.lengths:
+            if (
+                not length.both and length.foot.distance(dimension.place) <= SAME
+            ):  # the word stands clear of what begins there
+                beside = self._beyond(dimension.place, length.heading + math.pi)
+        return replace(self._at(dimension, dimension.place, value), next=after, **{**beside, "label": tr(value)})

@@ -349,14 +349,20 @@ def _as_field(step: str, field: str, text: str) -> Alteration:
 
 
 def _changed(before: _Look, after: _Look) -> float:
-    """The share of the area that becomes other, both drawn at one size and in one place."""
+    """The share of the area that becomes other: both drawn as they are built, or at one size and in one place,
+    whichever tells less. A rim left out leaves the rest as it was, and a figure that grew may be the same at that size.
+    """
     a, b = ink_box(before.marks), ink_box(after.marks)
     assert a is not None
     assert b is not None
     scale = a.longer / b.longer
     by = Affine(scale, 0.0, 0.0, scale, a.centre.x - scale * b.centre.x, a.centre.y - scale * b.centre.y)
-    moved = after.shape.mapped(by)
+    seen = [after.shape] if abs(scale - 1) <= SAME else [after.shape, after.shape.mapped(by)]
+    return min(_apart(before.shape, shape) for shape in seen)
+
+
+def _apart(before: Shape, after: Shape) -> float:
     try:
-        return area(boolean.exclusion(before.shape, moved)) / area(before.shape)
+        return area(boolean.exclusion(before, after)) / area(before)
     except GeometryError:
         return 1.0

@@ -183,12 +183,13 @@ class RoundOne(Refining):
 
 
 def _at_first(inputs: Inputs, which: str) -> Dimensions:
-    """The radius at the first of the corners that are meant, and the word for which they are."""
+    """The radius at the first of the corners that are meant; at the farthest from it the word for which they are."""
     shape = inputs.shape("figure")
     corners = corners_of(shape)
-    for k in chosen(corners, which)[:1]:
-        yield _at_corner("radius", shape, corners[k])
-        yield Word("which", corners[k].place)
+    meant = [corners[k] for k in chosen(corners, which)]
+    for first in meant[:1]:
+        yield _at_corner("radius", shape, first)
+        yield Word("which", max((corner.place for corner in meant), key=first.place.distance))
 
 
 def _at_corner(field: str, shape: Shape, corner: Corner, part: tuple[int, ...] = ()) -> Linear:

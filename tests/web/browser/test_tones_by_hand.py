@@ -178,6 +178,22 @@ class Lit(HandCase):
         expect(path).not_to_have_attribute("fill", fill or "")
         self.assertEqual(page.locator("#paints linearGradient").count(), 1)
 
+    def test_a_gradient_that_stays_stands_in_the_page_once(self) -> None:
+        mark = self.bench(
+            "Tone: sea = #3f8f98\nCircle one on O with radius 2u.\n"
+            "Fill one from 4u left from O to 4u right from O with a gradient of sea and #ffffff: pieces g.\n",
+            "?step=one",
+        )
+        gradients = self.page.locator("#drawing linearGradient")
+        self.assertEqual(gradients.count(), 1)
+        self.drag("radius", 3, 1.4, let_go=False)
+        expect(self.page.locator(".ghost")).not_to_have_count(0)
+        self.assertEqual(gradients.count(), 1)
+        self.page.mouse.up()
+        self.settled(2)
+        self.assertEqual(gradients.count(), 1)
+        self.assertNotEqual(self.stored(mark).step("one").radius, "2u")
+
 
 class Ways(HandCase):
     refusals = (422,)

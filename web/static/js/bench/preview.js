@@ -93,6 +93,15 @@ function showFaults(faults, kept) {
   }
 }
 
+// Gradients that the page has already stand in it once.
+function showPaints(paints) {
+  const tried = document.getElementById("tried-paints");
+  tried.innerHTML = paints;
+  for (const paint of [...tried.children]) {
+    if (document.getElementById("paints").children.namedItem(paint.id)) paint.remove();
+  }
+}
+
 // An answer that is not complete takes nothing back: what it does not speak of stays as the one before it had it.
 function shown(answer) {
   if (!answer.more) for (const element of added.splice(0)) element.remove();
@@ -103,7 +112,7 @@ function shown(answer) {
       for (const path of sheet.querySelectorAll(`.line[data-step="${CSS.escape(step)}"] path:not(.ghost, .reach)`)) set(path, "d", d, kept);
       keepGhost(step);
     }
-    document.getElementById("tried-paints").innerHTML = answer.paints;
+    showPaints(answer.paints);
     for (const ink of answer.ink) {
       const path = inkOf(ink);
       set(path, "d", ink.d, kept);

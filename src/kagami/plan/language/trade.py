@@ -134,7 +134,7 @@ PHRASES: Final[tuple[tuple[str, _Rewritten], ...]] = (
     ),
     (r"^polygon (\d+)\b(?! *sides?)", r"polygon of \1 sides"),
     (r"^(?:path|polyline) (?=O[,;]|(?:(?!from|to)[^,;\s]+ )+of [^,;]+[,;])", "path through "),
-    (r"^(open|closed) (path|polyline|outline|stroke)\b(.*)", r"\2\3, \1"),
+    (r"^(open|closed) (path|stroke|polyline|outline)\b(.*)", r"\2\3, \1"),
     (
         r"^(?P<head>(?:path|polyline)\b.*?) from (?P<places>(?:(?! to ).)+(?: to (?:(?! to ).)+)+)$",
         lambda found: f"{found['head']} through {'; '.join(found['places'].split(' to '))}",

@@ -86,7 +86,7 @@ def along_dimensions(text: str, setting: Setting, where: Along, tracked: bool) -
         yield from _tracking_along(text, setting, where)
     yield Word("held", page.places["baseline-start"])
     yield Word("lies", at)
-    yield Word("reading", page.places["cap-end"])
+    yield Word("reading", page.places["cap-end" if SHARES[where.held] == 1 else "cap-start"])  # clear of the tracking
 
 
 def _tracking_along(text: str, setting: Setting, where: Along) -> Dimensions:

@@ -48,6 +48,7 @@ MIDDLEWARE = [
     "web.language.spoken_language",
     "web.tracing.private_pages",
     "axes.middleware.AxesMiddleware",
+    "web.came_back.CameBack",
     "web.gone.Gone",
     "web.unanswered.Unanswered",
 ]

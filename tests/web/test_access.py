@@ -68,6 +68,25 @@ class Access(StudioCase):
                 self.assertEqual(answer.status_code, 302)
                 self.assertTrue(answer["Location"].startswith(reverse("sign-in")))
 
+    def test_who_signs_in_after_sending_a_form_comes_to_the_page_of_that_form(self) -> None:
+        """Signing in leads to the address that was asked for, which takes forms alone."""
+        mark = self.mark()
+        pages = {
+            "range-take": "range",
+            "colourways-change": "colourways",
+            "delivery-change": "delivery",
+            "face-choose": "faces",
+            "bench-change": "bench",
+        }
+        for name, page in pages.items():
+            with self.subTest(name):
+                visitor = Client()
+                asked = visitor.post(reverse(name, args=[mark.id]))["Location"]
+                visitor.force_login(self.owner)
+                came = visitor.get(asked.partition("next=")[2], headers={"accept": "text/html"}, follow=True)
+                self.assertEqual(came.status_code, 200)
+                self.assertEqual(came.redirect_chain[-1][0], reverse(page, args=[mark.id]))
+
     def test_the_owner_gets_in(self) -> None:
         for method, address in self.addresses():
             if method == "get":

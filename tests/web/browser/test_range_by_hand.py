@@ -6,6 +6,7 @@ from playwright.sync_api import Locator, expect
 
 from tests.plan.marks import beams
 from tests.web.browser.browser_case import BrowserCase
+from web.marks.services.history import make_change
 from web.marks.services.shelving import make_brand, make_mark
 
 
@@ -66,3 +67,16 @@ class RangeByHand(BrowserCase):
         self.refusals = (422,)
         self.field("low1").press("Enter")
         expect(page.locator(".fault")).to_contain_text("nobody")
+
+    def test_after_a_mark_that_is_not_taken_the_page_goes_on(self) -> None:
+        self.refusals = (409,)
+        page = self.page
+        make_change(self.designer, self.mark, 1, "rename-mark", {"title": "Beams of the harbour"})
+        page.get_by_role("button", name="take radius of lens = 2.5u").click()
+        expect(page.locator(".fault")).to_be_visible()
+        self.assertEqual(self.stored(self.mark).step("lens").radius, "1.5u")
+        page.locator("select[name=of1]").select_option("rim.radius")
+        expect(page.locator(".caption").first).to_contain_text("rim")
+        self.assertTrue(page.url.split("?")[0].endswith("/range/"))
+        page.reload()
+        expect(page.locator(".caption").first).to_contain_text("rim")

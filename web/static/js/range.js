@@ -10,7 +10,7 @@ let held = null;
 
 function show(form) {
   const asked = new URLSearchParams(new FormData(form));
-  look(`?${asked}`);
+  look(`${form.action}?${asked}`);
 }
 
 // What a number would read so many stops on is told by the server; one question is under way, the newest next.

@@ -57,7 +57,8 @@ function tellSilence(silent) {
 
 async function read(response) {
   const kind = response.headers.get("Content-Type") || "";
-  if (response.redirected || (response.ok && !kind.startsWith("application/json"))) {
+  // A page in place of an answer: that of signing in, or the one for a token of before (403).
+  if (response.redirected || ((response.ok || response.status === 403) && !kind.startsWith("application/json"))) {
     throw new Refusal(401, { error: word("signed-out") });
   }
   const data = kind.startsWith("application/json") ? await response.json() : {};

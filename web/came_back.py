@@ -1,5 +1,5 @@
-"""Addresses that take forms alone have no page: who comes to one without a form, as after a session that ended while the
-form was sent, is led to the page that the form stands on.
+"""Addresses that take forms alone have no page: who comes to one without a form, as after a session that had ended
+when the form was sent, is led to the page that the form stands on.
 """
 
 from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed

@@ -16,7 +16,7 @@ WORDS: Final = {
     "name": "name",
     "part": "part",
     "odd-answer": "The server did not answer as expected.",
-    "signed-out": "You are signed out. Reload the page and sign in; what is saved is safe, and what is typed stays.",
+    "signed-out": "You are signed out. Reload the page and sign in; what is saved is safe, what is typed stays.",
     "no-answer": "The server does not answer. Try again in a moment.",
     "unsaved": "not saved yet",
     "silent": "The server does not answer. What you typed is kept here, and sent once it answers.",

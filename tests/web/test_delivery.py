@@ -259,7 +259,7 @@ class Page(Case):
         self.assertAlmostEqual(float(place[2]), 50, delta=3)
 
     def test_proposals_are_taken_changed_and_refused(self) -> None:
-        mark = self.marked(PLAN.replace("1u wide", "0.2u wide"))
+        mark = self.marked(PLAN.replace("1u wide", "0.3u wide"))
         address = reverse("delivery-proposals", args=[mark.id])
         text = self.client.get(address, {"at": "full", "pixels": "16"}).content.decode()
         self.assertIn("A part is", text)

@@ -74,6 +74,20 @@ class Proposing(TestCase):
         self.assertTrue(found.enough)
         self.assertLess(sum(mending.changes for mending in found.mendings), 0.1)
 
+    def test_a_thin_rim_is_left_out_and_what_it_surrounds_stays_as_it_is(self) -> None:
+        """What is left is no other mark because it fills the picture then."""
+        plan = mark_of(
+            "Circle disc on O with radius 6u.\nBox door, 3u wide and 5u high, its centre on O, turned by 0°.\n"
+            "From disc take door: piece body.\nRing rim on O from radius 8u to 8.2u.\n"
+            "Variant small: nothing changed; clear 0u.\n"
+        ).plan
+        found = propose(plan, Cache(), plan.variant("small"), PIXELS)
+        (mending,) = found.mendings
+        self.assertEqual((mending.alteration.step, mending.alteration.value), ("rim", ""))
+        rim, body = math.pi * (8.2**2 - 8**2), math.pi * 6**2 - 15
+        self.assertAlmostEqual(mending.changes, rim / (rim + body), places=9)
+        self.assertTrue(found.enough)
+
     def test_parts_that_are_known_are_not_measured_otherwise(self) -> None:
         plan = two_bars().plan
         marks = formed(evaluate(plan), plan.variant("small"))

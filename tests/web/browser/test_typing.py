@@ -179,6 +179,8 @@ class Typing(BrowserCase):
         page.keyboard.type("Circle rim on right of lens with radius 1u")
         expect(page.locator(".line.tried")).to_have_count(1)
         page.keyboard.press("Escape")
+        expect(line).to_be_focused()
+        page.keyboard.press("Escape")
         expect(page.locator("#drawing")).to_be_focused()
         expect(page.locator(".line.tried")).to_have_count(0)
         page.keyboard.press("Escape")

@@ -6,6 +6,8 @@ import { preview, takeAllBack } from "./preview.js";
 import * as server from "./server.js";
 
 let asked = 0;
+// The line in which Escape was pressed last: once closes what is offered, or would be; twice leaves the line.
+let escaped = null;
 
 function parts(input) {
   const form = input.closest("form");
@@ -159,6 +161,8 @@ export function watchTyped(plan) {
     const input = event.target;
     if (!input.matches(".sentence-input")) return;
     const item = chosen(input);
+    const again = escaped === input;
+    escaped = event.key === "Escape" ? input : null;
     if (event.key === "ArrowDown" || event.key === "ArrowUp") {
       event.preventDefault();
       move(input, event.key === "ArrowDown" ? 1 : -1);
@@ -168,12 +172,14 @@ export function watchTyped(plan) {
     } else if ((event.key === "Enter" && item) || (event.key === "Tab" && !parts(input).list.hidden && !event.shiftKey)) {
       event.preventDefault();
       take(input, item || parts(input).list.firstElementChild);
-    } else if (event.key === "Escape" && !parts(input).list.hidden) {
+    } else if (event.key === "Escape" && again && parts(input).list.hidden && (input.value.trim() || inStep(input))) {
       event.preventDefault();
-      close(input);
-    } else if (event.key === "Escape" && (input.value.trim() || inStep(input))) {
-      event.preventDefault();
+      escaped = null;
       leave(input);
+    } else if (event.key === "Escape" && (input.value.trim() || inStep(input) || !parts(input).list.hidden)) {
+      event.preventDefault();
+      asked += 1; // what is still on its way is not offered any more
+      close(input);
     }
   });
 }

@@ -236,9 +236,7 @@ class _Drawn:
         words = dimension.among or kind.words
         after = words[(words.index(value) + 1) % len(words)] if value in words else words[0]
         beside = {"label_dx": "0.643em", "label_dy": "-0.956em", "anchor": "start"}
-        for length in self.lengths:
-            if (
-                not length.both and length.foot.distance(dimension.place) <= SAME
-            ):  # the word stands clear of what begins there
-                beside = self._beyond(dimension.place, length.heading + math.pi)
+        begin_there = (one for one in self.lengths if one.foot.distance(dimension.place) <= SAME and not one.both)
+        for length in begin_there:  # the word stands clear of them
+            beside = self._beyond(dimension.place, length.heading + math.pi)
         return replace(self._at(dimension, dimension.place, value), next=after, **{**beside, "label": tr(value)})

@@ -41,7 +41,7 @@ from web.bench.said import said_of
 from web.bench.sheet import active_handles, frame_of, lines_of, region_name
 from web.bench.state import Looking
 from web.pictures.mirror import draw_mirror
-from web.pictures.paint import paint_of
+from web.pictures.paint import each_once, paint_of
 
 FIRST_SECONDS: Final = 0.020
 """When an answer is given with what is drawn by then."""
@@ -148,7 +148,7 @@ def _ink(before: Result, after: Result, was: Inked, frame: Frame) -> dict[str, A
         fill, paint = paint_of(piece, frame)
         paints.append(paint)
         found.append({"step": step, "tone": tone, "d": shown_data(outlines, frame), "fill": fill if tone else ""})
-    return {"ink": found, "paints": "".join(dict.fromkeys(paints))}
+    return {"ink": found, "paints": each_once(paints)}
 
 
 def _inked_before(before: Result, passing: Passing, upto: int) -> Inked:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
-from django.utils.safestring import SafeString, mark_safe
+from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 from django.utils.translation import ngettext
 
@@ -28,7 +28,7 @@ from web.bench.handles import Handle, handles_html, handles_of
 from web.bench.hues import hues_of
 from web.bench.state import Looking
 from web.memo import Memo
-from web.pictures.paint import paint_of
+from web.pictures.paint import each_once, paint_of
 
 SCALE: Final = 10.0
 DECIMALS: Final = 3
@@ -100,7 +100,7 @@ class Sheet:
     @property
     def paints(self) -> SafeString:
         """The elements of the gradients that fills name, each once."""
-        return mark_safe("".join(dict.fromkeys(line.paint for line in self.ink)))
+        return each_once(line.paint for line in self.ink)
 
 
 NO_SHEET: Final = Sheet("100", "100", "10", ("50", "50"), (), (), (), "", False)

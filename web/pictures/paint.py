@@ -1,6 +1,7 @@
 """What pieces are filled with, as pages show it: a colour, or a gradient with an element of its own."""
 
 import hashlib
+from collections.abc import Iterable
 
 from django.utils.safestring import SafeString, mark_safe
 
@@ -10,6 +11,11 @@ from kagami.exchange.svg import Frame, gradient_element
 from kagami.plan.evaluation.ink import Piece
 
 NO_PAINT = SafeString("")
+
+
+def each_once(paints: Iterable[str]) -> SafeString:
+    """The elements of several fills, equal ones once: no id stands in a page twice."""
+    return mark_safe("".join(dict.fromkeys(paints)))  # as `paint_of` made them
 
 
 def paint_of(piece: Piece, frame: Frame) -> tuple[str, SafeString]:

@@ -13,7 +13,7 @@ from kagami.plan.evaluation.ink import Piece, ink_box, joined, pieces
 from kagami.plan.evaluation.result import Result
 from kagami.plan.tones.listed import INK
 from web.memo import Memo
-from web.pictures.paint import paint_of
+from web.pictures.paint import each_once, paint_of
 
 PICTURE: Final = 100.0
 PICTURES: Final[Memo["Picture"]] = Memo(most=300)
@@ -47,7 +47,7 @@ class Picture:
     @property
     def paints(self) -> SafeString:
         """The elements of its gradients, each once."""
-        return mark_safe("".join(dict.fromkeys(path.paint for path in self.paths)))
+        return each_once(path.paint for path in self.paths)
 
     def data(self) -> dict[str, Any]:
         """As it is stored."""

@@ -41,6 +41,10 @@ MEANT = {
         "Path edge, closed, through O; top of disc; right of disc."
     ),
     "polyline O, top of disc, right of disc": "Path path, open, through O; top of disc; right of disc.",
+    "path top of disc, right of disc": "Path path, open, through top of disc; right of disc.",
+    "triangle at (2, 3)": (
+        "Polygon polygon of 3 sides on 2u right and 3u up from O, corners 4u out, the first at 90°."
+    ),
     "triangle through O, top of disc and right of disc": "Path path, closed, through O; top of disc; right of disc.",
     "ring of radius 4 thickness 1": "Ring ring on O from radius 3u to 4u.",
     "ring on top of disc with radius 4u and 2gap wide": "Ring ring on top of disc from radius 4u-2gap to 4u.",

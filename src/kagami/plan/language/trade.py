@@ -25,10 +25,7 @@ BEGINNINGS: Final = (
     (r"(?:rectangle|rect)\b", "Box"),
     (r"ellipse\b", "Oval"),
     (r"polyline\b", "Path"),
-    (
-        r"(?:triangle|polygon) (?:with corners )?(?:through|at|on) (?P<places>.+[,;].+)",
-        "Path, closed, through {places}",
-    ),
+    (r"(?:triangle|polygon) (?:through|with corners (?:on|at)) (?P<places>.+)", "Path, closed, through {places}"),
     (r"sector\b", "Wedge"),
     (r"(?:semicircle|half circle|half disc)(?P<rest>.*)", "Wedge {rest} from 0° to 180°"),
     (r"(?:quarter circle|quadrant)(?P<rest>.*)", "Wedge {rest} from 0° to 90°"),
@@ -133,7 +130,7 @@ PHRASES: Final[tuple[tuple[str, _Rewritten], ...]] = (
         _between,
     ),
     (r"^polygon (\d+)\b(?! *sides?)", r"polygon of \1 sides"),
-    (r"^(?:path|polyline) (?=O[,;]|(?:(?!from|to)[^,;\s]+ )+of [^,;]+[,;])", "path through "),
+    (r"^(?:path|polyline) (?=O[,;]|(?:(?!(?:from|to)\b)[^,;\s]+ )+of [^,;]+[,;])", "path through "),
     (r"^(open|closed) (path|stroke|polyline|outline)\b(.*)", r"\2\3, \1"),
     (
         r"^(?P<head>(?:path|polyline)\b.*?) from (?P<places>(?:(?! to ).)+(?: to (?:(?! to ).)+)+)$",

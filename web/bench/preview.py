@@ -43,8 +43,8 @@ from web.bench.state import Looking
 from web.pictures.mirror import draw_mirror
 from web.pictures.paint import each_once, paint_of
 
-FIRST_SECONDS: Final = 0.020
-"""When an answer is given with what is drawn by then."""
+FIRST_SECONDS: Final = 0.016
+"""When an answer is given with what is drawn by then: about a frame of a screen."""
 BY_HAND: Final = ("drag", "nudge")
 BY_SENTENCE: Final = ("add-step", "add-sentence", "draw-step", "unite-swept", "split-at")
 TRIED: Final = (*BY_HAND, *BY_SENTENCE, "lay-tone", "set-field", "set-measure", "set-values", "set-tone", "retype-step")

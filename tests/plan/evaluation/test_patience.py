@@ -24,6 +24,7 @@ class Waiting(TestCase):
         self.assertFalse(result.complete)
         self.assertEqual(list(result.outcomes), IDS[:-1])
         self.assertTrue(evaluate_steps(PLAN, Cache(), patience=Patience(1.0, {slow: 0.5})).complete)
+        self.assertFalse(evaluate_steps(PLAN, Cache(), patience=Patience(1.0, {slow: 1.6})).complete)
 
     def test_the_step_that_is_waited_for_is_drawn_whatever_it_takes(self) -> None:
         pace = dict.fromkeys(IDS, 5.0)

@@ -5,12 +5,15 @@ from __future__ import annotations
 import math
 import time
 from dataclasses import dataclass, field
+from typing import Final
+
+OVERRUN: Final = 1.5
 
 
 @dataclass
 class Patience:
     """For one evaluation: after `seconds` no further step is begun, nor is one that would, going by its `pace`, not be
-    done within twice that time. What comes before the step `until`, and that step, is drawn whatever it takes.
+    done within half as much again. What comes before the step `until`, and that step, is drawn whatever it takes.
     """
 
     seconds: float = math.inf
@@ -24,7 +27,7 @@ class Patience:
         if self.until:
             return True
         spent = time.perf_counter() - self._begun
-        return spent <= self.seconds and spent + self.pace.get(step, 0.0) <= 2 * self.seconds
+        return spent <= self.seconds and spent + self.pace.get(step, 0.0) <= OVERRUN * self.seconds
 
     def drawn(self, step: str, seconds: float) -> None:
         """Note that a step was drawn. One that was slow a moment ago is soon taken for quick where it was so again."""

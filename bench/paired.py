@@ -9,13 +9,14 @@ from typing import NamedTuple
 
 
 class Row(NamedTuple):
-    """A line of the table; each time is the median of its runs, `ratio` reference_ms / ours_ms."""
+    """A line of the table; each time is the median of its runs, `ratio` the reference's figure by ours."""
 
     name: str
-    ours_ms: float
+    ours: float
     reference: str
-    reference_ms: float
+    its: float
     ratio: float
+    unit: str = "ms"
 
 
 def paired(name: str, ours: Callable[[], object], reference: str, theirs: Callable[[], object], runs: int = 15) -> Row:

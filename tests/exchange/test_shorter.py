@@ -202,6 +202,12 @@ class Sparing(TestCase):
         self.assertIn("3.9 3.9 0", shorter("M0 0A3.9 3.9 0 0 1 4 3L0 -9Z", 3, slack=3, sparing=True))
         self.assertIn("3.9 3.9 0", shorter("M0 0A3.9 3.9 0 0 1 0.08 0.06L0 -9Z", 3, slack=3))
 
+    def test_a_radius_that_uses_all_digits_is_nobodys_number_and_is_spared_in_each_form(self) -> None:
+        for sparing in (False, True):
+            text = shorter("M0 0A3.873 3.873 0 0 1 0.08 0.06L0 -9Z", 3, slack=3, sparing=sparing)
+            self.assertIn("4 4 0", text.replace("a", ""))
+            self.assertIn("3.873 3.873 0", shorter("M0 0A3.873 3.873 0 0 1 4 3L0 -9Z", 3, slack=0, sparing=sparing))
+
     def test_every_example_is_shorter_and_holds_the_same_areas(self) -> None:
         for file in EXAMPLES:
             plan = load_plan(file.read_bytes())

@@ -70,13 +70,14 @@ def shorter(data: str, decimals: int, slack: int = 0, *, sparing: bool = False) 
 
     Handles may come to lie up to `slack` units of the last decimal from where they are, if a smooth curve says it
     shorter: that moves no point by more than half of it (the greatest of 2t(1 − t)). Closed contours may begin at
-    another of their nodes. Where it is `sparing`, they are left to their fill, which closes what it fills (SVG 1.1,
-    11.3), and radii have no digit that moves no point of their arc by more than half of the slack.
+    another of their nodes. Radii have no digit that moves no point of their arc by more than half of the slack; one that
+    has fewer than it may have is as somebody meant it, and stays. Where it is `sparing`, such ones are spared too, and
+    contours left to their fill, which closes what it fills (SVG 1.1, 11.3).
     """
     unit = 10**decimals
     ways = [_Way("", None)]
     for parts, closed in _contours(data, unit):
-        parts = [_spared(part, unit, slack / 2) for part in parts] if sparing else parts
+        parts = [_spared(part, unit, slack / 2, sparing=sparing) for part in parts]
         found = [_gone_on(way, parts, unit, slack, closed=closed) for way in ways]
         # A contour that its fill may close leaves the pen where it ends, or costs a letter and leaves it at its start.
         both = [min((pair[k] for pair in found), key=_Way.length) for k in range(2)]
@@ -159,12 +160,12 @@ def _spoken(parts: list[_Part], at: Place | None, unit: int, slack: int, *, clos
     return min(ways, key=lambda one: one.length)
 
 
-def _spared(part: _Part, unit: int, slack: float) -> _Part:
+def _spared(part: _Part, unit: int, slack: float, *, sparing: bool) -> _Part:
     """An arc of a circle with the fewest digits of its radius that leave its middle within a distance: other places of
-    arcs with the same ends are nearer to each other.
+    arcs with the same ends are nearer to each other. Radii that do not use all digits are spared if it is `sparing`.
     """
     radius, other, _, large, *_ = part.numbers if part.command == "A" else (0, 1, 0, 0)
-    if radius != other:
+    if radius != other or (radius % 10 == 0 and not sparing):
         return part
     half = math.dist(part.start, part.end) / 2
     rise = _rise(radius, half, large=large > 0)

@@ -132,7 +132,9 @@ def _frame(scale: float, box: Box, error: float | None) -> Frame:
         return Frame(scale, box.left, box.top)
     decimals = decimals_for(error)
     most = error * 10**decimals
-    return Frame(scale, box.left, box.top, decimals, max(0.0, most / math.sqrt(2) - 0.5), most)
+    slack = max(0.0, most / math.sqrt(2) - 0.5)
+    # Shorter radii take their part of what an arc may be off (see `shorter`).
+    return Frame(scale, box.left, box.top, decimals, slack, most - slack / 2)
 
 
 def _metadata(art: Artwork) -> str:
@@ -317,12 +319,10 @@ def write_svg(
     is so many wide and high instead of its real size, the artwork whole and in the middle. Without `arcs` there are
     cubics in their place. Every point lies within `error` (in units of the document) of where it should be; numbers
     have as many decimals as that takes, six where none is stated. Where it is `sparing`, for pages, contours are left
-    to their fill to be closed, and radii have as few digits as that error allows.
+    to their fill to be closed, and all radii have as few digits as that error allows.
     """
     box = Box(art.box.left - margin, art.box.bottom - margin, art.box.right + margin, art.box.top + margin)
     frame = _frame(art.scale, box, error)
-    if sparing:  # which takes its part of what an arc may be off (see `shorter`)
-        frame = replace(frame, most=frame.most - frame.slack / 2)
     width, height = frame.length(box.width), frame.length(box.height)
     size = (f"{width}{art.unit}", f"{height}{art.unit}") if pixels is None else pixels
     rows = [

@@ -70,9 +70,9 @@ def shorter(data: str, decimals: int, slack: int = 0, *, sparing: bool = False) 
 
     Handles may come to lie up to `slack` units of the last decimal from where they are, if a smooth curve says it
     shorter: that moves no point by more than half of it (the greatest of 2t(1 − t)). Closed contours may begin at
-    another of their nodes. Radii have no digit that moves no point of their arc by more than half of the slack; one that
-    has fewer than it may have is as somebody meant it, and stays. Where it is `sparing`, such ones are spared too, and
-    contours left to their fill, which closes what it fills (SVG 1.1, 11.3).
+    another of their nodes. Radii have no digit that moves no point of their arc by more than half of the slack; one
+    that has fewer than it may have is as somebody meant it, and stays. Where it is `sparing`, such ones are spared too,
+    and contours left to their fill, which closes what it fills (SVG 1.1, 11.3).
     """
     unit = 10**decimals
     ways = [_Way("", None)]

@@ -20,6 +20,8 @@ TEXTS: Final[dict[str, str]] = {
     "Make a measure of a part of it.",
     "value-too-deep": "This value nests brackets or powers more than " + str(limits.EXPRESSION_DEPTH) + " deep. "
     "Make a measure of a part of it.",
+    "decimal-comma": "Decimals stand behind a point: 1.5u.",
+    "numbers-side-by-side": "Two numbers stand side by side. One and a half is 1.5; a product is 2 * 3.",
     "unexpected-sign": "“{found}” cannot stand here. Values are written like 3u, gap*2 or (lens + gap)/2.",
     "unfinished-value": "The value stops too soon: {wanted} is missing at the end.",
     "unknown-name": "There is no measure “{name}”. {known}",
@@ -40,6 +42,7 @@ TEXTS: Final[dict[str, str]] = {
     "did-you-mean": "Did you mean “{mended}”? Enter takes it.",
     "sentence-unread": "“{found}” does not fit here. What can stand here is {wanted}.",
     "sentence-breaks-off": "The sentence is not at its end yet. What can stand next is {wanted}.",
+    "order-to-step": "{name} stands already: choose its step, and take “{words}” below it.",
     "unknown-figure": "There is no figure “{name}” before this step.",
     "small-origin": "There is no figure “{name}” before this step. The middle of the sheet is “O”, a capital letter.",
     "choice-missing": "Here stands one of: {known}.",

@@ -119,10 +119,66 @@ MEANT = {
     "circle 5 as guide": "Circle circle on O with radius 5u, as a guide.",
     "guide line at 45": "Line line through O at 45°.",
     "disc plus moon": "Unite disc and moon: piece piece.",
+    "mirror moon across a vertical line": "Reflect moon across axis, the original kept: reflected.",
+    "flip moon horizontally": "Reflect moon across axis, the original kept: reflected.",
+    "mirror moon left to right": "Reflect moon across axis, the original kept: reflected.",
+    "cut disc in half": "Split disc along axis: pieces pieces.",
+    "turn moon by 45 degrees": "Rotate moon about O by 45°: placed.",
+    "rotate moon 6 times": "Turn moon round O, 6 copies: turned.",
+    "spin moon by 30": "Rotate moon about O by 30°: placed.",
+    "copy moon 3 to the right": "March moon by 3u right and 0u up, 2 altogether: row.",
+    "make moon half as big": "Scale moon from O by 0.5: placed.",
+    "make moon 20% smaller": "Scale moon from O by (100-20)/100: placed.",
+    "make moon black": "Fill moon with black: pieces toned.",
+    "give disc a stroke of 1": "Band band, 1u wide, on disc, ends butt and corners mitred.",
+    "give disc a 1u outline": "Band band, 1u wide, on disc, ends butt and corners mitred.",
+    "disc and moon united": "Unite disc and moon: piece piece.",
+    "merge disc with moon": "Unite disc and moon: piece piece.",
+    "take moon out of disc": "From disc take moon: piece piece.",
+    "keep only the overlap of disc and moon": "Keep what disc and moon have in common: piece piece.",
+    "intersect moon with disc": "Keep what moon and disc have in common: piece piece.",
+    "center moon on top of disc": "Place moon with centre of moon on top of disc: placed.",
+    "bring moon to the front": "Bring moon nearest of all: ordered.",
+    "send moon to the back": "Bring moon farthest of all: ordered.",
+    "shadow of disc": "Cast disc over 6u at -45°, the figure itself left out: shadow.",
+    "gradient on disc from black to white": (
+        "Fill disc from top of disc to bottom of disc with a gradient of black and white: pieces toned."
+    ),
+    "fill disc with a gradient of black and white": (
+        "Fill disc from top of disc to bottom of disc with a gradient of black and white: pieces toned."
+    ),
+    "bar from O up 6 long 1 wide": "Bar bar from O at 90°, 1u wide and 6u long.",
+    "bar from right of disc down 6 long": "Bar bar from right of disc at 270°, 1u wide and 6u long.",
+    "bar from 2u right and 1u up from O, 3 long": "Bar bar from 2u right and 1u up from O at 90°, 1u wide and 3u long.",
+    "circle radius .5": "Circle circle on O with radius .5u.",
+    "circle radius 1,5": "Circle circle on O with radius 1.5u.",
+    "circle radius 2 at 3,-4": "Circle circle on 3u right and 4u down from O with radius 2u.",
+    "ring from 2,5 to 3,5": "Ring ring on O from radius 2.5u to 3.5u.",
+    "ring 3,4": "Ring ring on O from radius 3u to 4u.",
+    "circle .75": "Circle circle on O with radius .75u.",
+    "offset disc by .25.": "Offset disc by .25u, 1 step, corners mitred: offset.",
+    "box .5 by .25": "Box box, .5u wide and .25u high, its centre on O, turned by 0°.",
+    "ring 5 3": "Ring ring on O from radius 3u to 5u.",
+    "draw a circle with radius 3": "Circle circle on O with radius 3u.",
+    "add another ring": "Ring ring on O from radius 3u to 4u.",
+    "put a circle on top of disc": "Circle circle on top of disc with radius 3u.",
+    "make a star with 6 points": "Star star of 6 points on O, tips 5u and notches 2.5u out, the first tip at 90°.",
+    "guide through top of disc at 30": "Line line through top of disc at 30°.",
+    "letter A 5 high": (
+        "Set “A” in Jost, weight 500, caps 5u high, tracked 0.1u, its middle at O, turned by 0°: words."
+    ),
+    "write PIER below disc": (
+        "Set “PIER” in Jost, weight 500, caps 1u high, tracked 0.1u, its middle at 1.5u down from bottom of disc, "
+        "turned by 0°: words."
+    ),
+    'text "PIER" around disc': (
+        "Set “PIER” in Jost, weight 500, caps 1u high, tracked 0.1u, along disc, its middle at top of disc, "
+        "outside it by 0u, reading upright: words."
+    ),
 }
 STOPPED = {
-    "mirror moon across a vertical line": "vertical line",
-    "flip moon horizontally": "horizontally",
+    "mirror moon across a horizontal line": "horizontal line",
+    "flip moon vertically": "vertically",
     "box 4 wide, 2 high, rounded 0.5": "rounded 0.5",
     "arc from top of disc to left of disc": "left of disc",
     "ring of 4 thickness 1": "thickness 1",
@@ -206,9 +262,46 @@ class Forgiving(TestCase):
 
     def test_a_value_is_made_of_measures_that_there_are_or_of_one_to_come(self) -> None:
         self.assertEqual(said("circle radius reach/2 on O"), "Circle circle on O with radius reach/2.")
-        for text in ("ring 5 3", "square 3 rotated 45", "offset disc by 0.5 moon", "circle radius thickness 1"):
+        for text in (
+            "ring -3 4 x",
+            "circle 5 3",
+            "square 3 rotated 45",
+            "offset disc by 0.5 moon",
+            "circle radius thickness 1",
+        ):
             with self.subTest(text), self.assertRaises(SentenceError):
                 said(text)
+
+    def test_what_is_mirrored_by_a_direction_is_so_across_the_line_there_is(self) -> None:
+        plan = parse_text(PLAN.replace("Line axis through O at 90°.", "Centre lines “old axes” through O."))
+        self.assertEqual(
+            said("flip moon upside down", plan),
+            "Reflect moon across the level line of “old axes”, the original kept: reflected.",
+        )
+        self.assertEqual(
+            said("split disc into two across", plan), "Split disc along the level line of “old axes”: pieces pieces."
+        )
+        slanted = parse_text(PLAN.replace("at 90°", "at 80°"))
+        for text in ("flip moon horizontally", "cut disc in half"):
+            with self.subTest(text), self.assertRaises(SentenceError):
+                said(text, slanted)
+
+    def test_what_is_done_to_a_step_that_stands_says_where(self) -> None:
+        for text, words in {"delete moon": "remove", "Remove the moon.": "remove", "hide disc": "mute it"}.items():
+            with self.subTest(text), self.assertRaises(SentenceError) as caught:
+                said(text)
+            self.assertEqual((caught.exception.code, caught.exception.values["words"]), ("order-to-step", words))
+        with self.assertRaises(SentenceError) as caught:
+            said("delete sun")
+        self.assertNotEqual(caught.exception.code, "order-to-step")
+
+    def test_what_figures_are_called_comes_before_what_is_asked_for(self) -> None:
+        plan = parse_text("Circle circle on O with radius 3u.\nCircle ring on top of circle with radius 2u.\n")
+        self.assertEqual(said("add circle and ring", plan), "Unite circle and ring: piece piece.")
+        self.assertEqual(said("add circle to ring", plan), "Unite circle and ring: piece piece.")
+        self.assertEqual(
+            said("draw circle to points at both ends", plan), "Draw circle to points at both ends: reshaped."
+        )
 
     def test_no_word_is_lost(self) -> None:
         for text in ("circle radius 3 in red", "circle on O and on top of disc", "circle " + "on " * 30):

@@ -18,15 +18,20 @@ from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate_before
 from kagami.plan.fields.scanner import SentenceError
 from kagami.plan.fields.values import ValueKind
+from kagami.plan.language.orders import done_to as done_to_step
 from kagami.plan.language.parsing import Sentence, parse_sentence
 from kagami.plan.naming import free_id, free_name, require_name
 from kagami.plan.references.places import NearestOf, parse_reference, write_reference
 from kagami.plan.steps import Step, kind_of
+from kagami.plan.steps.guides import CentreLines, GuideLine
 from kagami.plan.translation import tr
 from kagami.plan.values.expressions import figures_in, parse_value
+from kagami.plan.wording.names import name_text
 
 _NAMED: Final = re.compile(r"(?:[Mm]easure:? |[Tt]one:? |[Ll]et )?([^\W\d_]\w*) ?= ?(.+?)\.?")
 """What is typed for a measure or a tone."""
+LEVEL, UPRIGHT = frozenset(("0", "180", "-180")), frozenset(("90", "-90", "270"))
+"""Angles of lines as they are mostly written."""
 _COLOUR: Final = re.compile(r"#|\w+\(|\d[\d.]*\s?%")
 """How a colour begins that is no value."""
 
@@ -98,8 +103,26 @@ def _meant(plan: Plan, position: int, cls: type[Step], fields: Mapping[str, Any]
 
 
 def _parsed(plan: Plan, given: Given, position: int) -> Sentence:
-    text = given.text("text", limits.SENTENCE_LENGTH)
-    return parse_sentence(text, _ids(plan, position), {measure.name for measure in plan.measures})
+    text, ids = given.text("text", limits.SENTENCE_LENGTH), _ids(plan, position)
+    try:
+        return parse_sentence(text, ids, {measure.name for measure in plan.measures}, _lines(plan, position))
+    except SentenceError as error:
+        order = done_to_step(text, ids)
+        if order is None:
+            raise
+        raise SentenceError("order-to-step", name=order[1], words=tr(order[0]), position=0) from error
+
+
+def _lines(plan: Plan, position: int) -> dict[str, str]:
+    """What an upright line and a level one before a position are called, the earliest of each."""
+    found: dict[str, str] = {}
+    for step in plan.steps[:position]:
+        name = name_text(step.name)
+        if isinstance(step, CentreLines):
+            found = {"upright": f"the upright line of {name}", "level": f"the level line of {name}", **found}
+        elif isinstance(step, GuideLine) and step.angle in LEVEL | UPRIGHT:
+            found.setdefault("level" if step.angle in LEVEL else "upright", name)
+    return found
 
 
 def _require_figures(sentence: Sentence, text: str, known: Mapping[str, str]) -> None:

@@ -20,8 +20,9 @@ from kagami.plan.fields.kind import FieldKind
 from kagami.plan.fields.scanner import Scanner
 from kagami.plan.fields.values import LENGTH, ValueKind
 from kagami.plan.language.clauses import SMALL, Clause, Form, forms_of, vocabulary, words_of
+from kagami.plan.language.orders import without_order
 from kagami.plan.language.sentences import Own, Slot
-from kagami.plan.language.trade import SAME, meanings, without_guide
+from kagami.plan.language.trade import NO_LINES, SAME, meanings, without_guide
 from kagami.plan.references.places import parse_reference, values_of
 from kagami.plan.references.spoken import OF_ONE, PLACE_WORDS
 from kagami.plan.steps import Step
@@ -29,7 +30,7 @@ from kagami.plan.translation import LANGUAGE, tr
 from kagami.plan.values.expressions import parse_value
 from kagami.plan.wording.names import QUOTES, parse_name
 
-_SKIPPED: Final = re.compile(r"(?:[\s,.;:°%=]|degrees?\b|deg\b|called\b|named\b)*", re.IGNORECASE)
+_SKIPPED: Final = re.compile(r"(?:[\s,;:°%=]|\.(?!\d)|degrees?\b|deg\b|called\b|named\b)*", re.IGNORECASE)
 _WORD: Final = re.compile(r"[^\W\d_]+")
 _QUOTED: Final = re.compile(r"(“[^”]*”|\"[^\"]*\")")
 """Names and words in quotes: they are as they are."""
@@ -40,9 +41,9 @@ _ARTICLE_AS_NAME: Final = re.compile(rf"an?\s+{_LEADS}")
 """A figure called “a”, as figures are in geometry."""
 Allowance: TypeAlias = Callable[[str], bool]
 """Whether a value may use the measures that it does."""
-_SIDE_BY_SIDE: Final = re.compile(r"\d \d")
-"""Two numbers, which are meant for two fields rather than multiplied."""
-_NUMBER: Final = re.compile(r"-?\d+(?:\.\d+)?")
+_COMMA: Final = re.compile(r"(?<![\d,(])(\d+),(\d+)(?![\d,)])")
+"""A decimal comma."""
+_NUMBER: Final = re.compile(r"-?(?:\d+(?:\.\d+)?|\.\d+)")
 _CALLED: Final = re.compile(r"(?::|\bcalled|\bnamed)\s*$", re.IGNORECASE)
 _CLOSE: Final = 0.75
 LEAST_LETTERS: Final = 4
@@ -89,19 +90,23 @@ def forgiven(
     stops: frozenset[str],
     measures: Collection[str],
     reached: Reached | None = None,
+    lines: Mapping[str, str] = NO_LINES,
 ) -> tuple[type[Step], dict[str, Any]] | None:
     """The kind and fields that a sentence most likely means; None where nothing fits.
 
     `ids` are those of the figures before it, by name; `stops` the words that end a value; `measures` the names of those
-    there are: what uses no other one is likelier. `reached` is told how far it could be read so.
+    there are: what uses no other one is likelier; `lines` what an upright line and a level one are called. `reached` is
+    told how far it could be read so.
     """
     if len(text) > MOST_LENGTH:
         return None
-    text, guide = without_guide(text)
+    text, guide = without_guide(without_order(text))
     few = stops | SMALL | ASIDE
     every = few | vocabulary() | frozenset[str]().union(*SAME)
     # A measure may be called like a word of a sentence: at first all such words end a value, then only those that must.
-    said = [*product(meanings(_plain(text, ids), ids), (every, few))]
+    plain = _plain(text, ids)
+    meant = (one for said in dict.fromkeys((plain, _COMMA.sub(r"\1.\2", plain))) for one in meanings(said, ids, lines))
+    said = [*product(meant, (every, few))]
     reserved = every | set(OF_ONE) | set(PLACE_WORDS) | ids.keys()
     known, one_more = _allowances(measures, reserved)
     reached = reached or Reached()
@@ -290,8 +295,6 @@ class _Reader:
         except PlanError:
             return None
         values = _values_in(clause.slot.kind, value)
-        if any(_SIDE_BY_SIDE.search(one) for one in values):
-            return None
         if not all(map(self.may_use, values)):
             self.reached.turned_down = True
             return None

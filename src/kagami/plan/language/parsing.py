@@ -19,6 +19,7 @@ from kagami.plan.fields.scanner import Scanner, SentenceError
 from kagami.plan.language.clauses import SMALL_WORDS
 from kagami.plan.language.forgiving import Reached, forgiven, mended
 from kagami.plan.language.sentences import GUIDE, MUTED, SINGULAR, Own, Slot, Words, sentence_parts
+from kagami.plan.language.trade import NO_LINES
 from kagami.plan.messages import listing
 from kagami.plan.steps import KINDS, Step, beginning_with, in_order_of_work
 from kagami.plan.translation import LANGUAGE, tr
@@ -177,9 +178,11 @@ def stop_words_in(kinds: Iterable[type[Step]]) -> frozenset[str]:
     return frozenset(found - RESERVED)
 
 
-def parse_sentence(text: str, ids: Mapping[str, str], measures: Collection[str] = ()) -> Sentence:
-    """Parse a typed sentence; `ids` are those of the figures before it, by name, `measures` the names of those there
-    are, for what is not quite right.
+def parse_sentence(
+    text: str, ids: Mapping[str, str], measures: Collection[str] = (), lines: Mapping[str, str] = NO_LINES
+) -> Sentence:
+    """Parse a typed sentence; `ids` are those of the figures before it, by name. For what is not quite right,
+    `measures` are the names of those there are, and `lines` says what an upright line and a level one are called.
 
     Raises:
         SentenceError: with the character from which on no kind's sentence fits, and what could stand there.
@@ -200,7 +203,7 @@ def parse_sentence(text: str, ids: Mapping[str, str], measures: Collection[str] 
     if found is not None:
         return found
     reached = Reached()
-    meant = forgiven(text, ids, stop_words(), measures, reached)
+    meant = forgiven(text, ids, stop_words(), measures, reached, lines)
     if meant is not None:
         return Sentence(*meant)
     better = mended(text, ids)

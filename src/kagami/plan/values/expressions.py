@@ -3,7 +3,7 @@
     sum      = product (("+" | "-") product)*
     product  = signed (("*" | "/") signed)*
     signed   = "-" signed | joined
-    joined   = power power*          side by side multiplies and binds closer: 3u, 2 gap, 6u/2u = 3
+    joined   = power power*          side by side multiplies, but for two numbers, and binds closer: 6u/2u = 3
     power    = atom ("^" signed)?
     atom     = number | name | name "(" sum ("," sum)* ")" | "(" sum ")" | reading (see `spoken`)
 
@@ -45,6 +45,7 @@ RESERVED: Final = frozenset({"u", *MILLIMETRES, *CONSTANTS, *FUNCTIONS})
 
 _TOKEN = re.compile(r"\s*(?:(\d+(?:\.\d+)?|\.\d+)|([A-Za-z][A-Za-z0-9_]*)|(\*\*|[-+*/^(),×·÷−]))")
 _SIGNS = {"×": "*", "·": "*", "÷": "/", "−": "-", "**": "^"}
+_DECIMAL_COMMA = re.compile(r"\d,\d")
 _NAME = re.compile(r"[A-Za-z][A-Za-z0-9_]*")
 
 
@@ -228,7 +229,9 @@ class _ValueParser:
 
     def expect_end(self) -> None:
         if self.token.kind != "end":
-            raise ExpressionError("unexpected-sign", found=self.token.text, position=self.token.position)
+            comma = _DECIMAL_COMMA.match(self.text, max(0, self.token.position - 1))
+            code = "decimal-comma" if comma else "unexpected-sign"
+            raise ExpressionError(code, found=self.token.text, position=self.token.position)
 
     def sum(self, depth: int) -> Node:
         return self._chain(depth, self.product, "+", "-")
@@ -251,9 +254,12 @@ class _ValueParser:
             raise ExpressionError("value-too-deep", position=start)
         if self.take("-"):
             return self.node("negative", self.signed(depth + 1), start=start)
-        left = self.power(depth)
+        left = last = self.power(depth)
         while self.token.kind in ("number", "name") or (self.token.kind == "sign" and self.token.text == "("):
-            left = self.node("*", left, self.power(depth), start=start)
+            if self.token.kind == last.operation == "number":  # 1 1/2 would be a half
+                raise ExpressionError("numbers-side-by-side", position=self.token.position)
+            last = self.power(depth)
+            left = self.node("*", left, last, start=start)
         return left
 
     def power(self, depth: int) -> Node:

@@ -114,6 +114,15 @@ class Answers(StudioCase):
         self.assertEqual(begun["said"], "Segment segment from O to O.")  # its places are still to be given
         self.assertIn("one place", begun["faults"]["segment"])
 
+    def test_a_step_that_could_not_be_drawn_takes_no_ink_away_before_it_is_added(self) -> None:
+        given = {"text": "From eye take rim: piece crescent."}
+        self.assertEqual(self.ask("add-sentence", given, whole=True)["ink"], [])
+        mirror = self.ask("add-sentence", given, rested=True)["mirror"]
+        self.assertNotIn("wants mending", mirror)
+        self.assertEqual(mirror, self.ask("set-field", {**RADIUS, "value": "6u"}, rested=True)["mirror"])
+        sound = self.ask("add-sentence", {"text": "From rim take eye: piece crescent."}, whole=True)
+        self.assertIn("crescent", [ink["step"] for ink in sound["ink"]])
+
     def test_the_mirror_follows_when_the_hand_rests(self) -> None:
         found = self.ask("set-field", RADIUS, rested=True)
         self.assertIn("Symmetry", found["mirror"])

@@ -80,7 +80,7 @@ def preview(
     return {
         "more": not after.complete,
         "lines": dict(_lines(before, after, frame)),
-        **_ink(before, after, _inked_before(before, passing, upto), frame),
+        **_ink(before, before if _at_fault(new, after) else after, _inked_before(before, passing, upto), frame),
         "regions": dict(_regions(before, after, state, frame)),
         "texts": dict(_texts(before, after)),
         "fields": dict(_fields(plan, tried)),
@@ -101,7 +101,9 @@ def rested(
         PlanError: the change could not be made.
     """
     passing = _passing_of(key, cache)
-    mirror = draw_mirror(evaluate(tentative(plan, kind, given, passing), passing))
+    tried = tentative(plan, kind, given, passing)
+    found = evaluate(tried, passing)
+    mirror = draw_mirror(evaluate(plan, passing) if _at_fault(_new_step(plan, tried), found) else found)
     return {"mirror": render_to_string("bench/_mirror.html", {"mirror": mirror, "faults": []})}
 
 
@@ -242,6 +244,12 @@ def _new_step(plan: Plan, tried: Plan) -> Step | None:
     """The step that would be added, if one would."""
     known = {step.id for step in plan.steps}
     return next((step for step in tried.steps if step.id not in known), None)
+
+
+def _at_fault(new: Step | None, result: Result) -> bool:
+    """Whether a step that would be added is not drawn: until it is, it takes nothing away from the mark."""
+    outcome = result.outcomes.get(new.id) if new else None
+    return outcome is not None and outcome.error is not None
 
 
 def _faults(before: Result, after: Result) -> Iterable[tuple[str, str]]:

@@ -127,7 +127,7 @@ def answers_refusals(view: Callable[..., HttpResponse]) -> Callable[..., HttpRes
             return JsonResponse({"error": str(error), "code": "stale", "current": error.current}, status=409)
         except PlanError as error:
             data = {"error": str(error), "code": error.code, "field": error.field}
-            told = {name: error.values.get(name) for name in ("position", "mended")}
+            told = {name: error.values.get(name) for name in ("position", "mended", "nearest")}
             return JsonResponse({**data, **told}, status=422)
         except MarkGone as error:
             return JsonResponse({"error": str(error), "code": "gone"}, status=404)

@@ -132,7 +132,9 @@ def slip(request: HttpRequest, mark_id: int, kind: str) -> HttpResponse:
     mark = mark_of(request.user, mark_id)
     figures = request.GET.get("figures", "").split()[:FIGURES_PER_STEP]
     fields, at = fields_of(request.GET.get("fields", "")), place_of(request.GET.get("at", ""))
-    return HttpResponse(ask(slip_of, current_of(mark), kind, looking(request.GET), figures, fields, at))
+    return HttpResponse(
+        ask(slip_of, current_of(mark), kind, looking(request.GET), figures, fields, at, "read" in request.GET)
+    )
 
 
 @require_safe

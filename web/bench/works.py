@@ -98,13 +98,14 @@ def slip_of(
     figures: Sequence[str],
     fields: Mapping[str, Any],
     at: Point | None,
+    read: bool,
 ) -> str:
-    """The slip of a new step at the needle, as HTML; `figures` are those to begin with, `fields` what stood in it, `at`
-    where a figure of it was picked.
+    """The slip of a new step at the needle, as HTML; `figures` are those to begin with, `fields` what stood in it, or
+    was `read` in a sentence, `at` where a figure of it was picked.
     """
     position = state.position(plan)
     drawn = draw_slip(plan, evaluate(plan, cache, position), kind, position, figures, fields, at)
-    return render_to_string("bench/_slip.html", {"slip": drawn})
+    return render_to_string("bench/_slip.html", {"slip": drawn, "read": read})
 
 
 @dataclass(frozen=True)

@@ -286,6 +286,22 @@ class Forgiving(TestCase):
             with self.subTest(text), self.assertRaises(SentenceError):
                 said(text, slanted)
 
+    def test_what_is_refused_says_what_it_is_nearest_to(self) -> None:
+        cases = {
+            "mirror moon upside down": ("reflect", {"figure": "moon"}),
+            "reflect moon": ("reflect", {"figure": "moon"}),
+            "Circle eye beside O with radius 2": ("circle", {"name": "eye"}),
+            "box 4 wide, 2 high, rounded 0.5": ("box", {"width": "4u", "height": "2u"}),
+            "turn moon about O until it is done": ("turn", {"figure": "moon", "centre": "O"}),
+        }
+        for text, (kind, fields) in cases.items():
+            with self.subTest(text), self.assertRaises(SentenceError) as caught:
+                said(text)
+            self.assertEqual(caught.exception.values["nearest"], {"kind": kind, "fields": fields})
+        with self.assertRaises(SentenceError) as caught:
+            said("nonsense here")
+        self.assertNotIn("nearest", caught.exception.values)
+
     def test_what_is_done_to_a_step_that_stands_says_where(self) -> None:
         for text, words in {"delete moon": "remove", "Remove the moon.": "remove", "hide disc": "mute it"}.items():
             with self.subTest(text), self.assertRaises(SentenceError) as caught:

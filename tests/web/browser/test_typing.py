@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import pathlib
+import re
 
 from playwright.sync_api import Page, Route, expect
 
@@ -155,6 +156,44 @@ class Typing(BrowserCase):
         expect(line).to_have_value("Circle lens beside O with radius 3u.")
         self.assertEqual(line.evaluate("field => field.selectionStart"), 12)
         self.assertEqual(self.stored(self.mark).steps, ())
+
+    def test_what_could_be_read_of_a_refused_sentence_stands_in_a_slip(self) -> None:
+        self.refusals = (422,)
+        page = self.open(self.mark)
+        self.say("Circle lens on (2, 1) with radius 2u.")
+        self.settled(2)
+        self.say("mirror lens left to right")
+        line, slip = page.locator(".typing .sentence-input"), page.locator("form.slip[data-kind=reflect]")
+        expect(slip.locator("[data-field=figure]")).to_have_text(re.compile("lens"))
+        expect(line).to_be_focused()
+        expect(line).to_have_value("mirror lens left to right")
+        self.assertEqual(line.evaluate("field => field.selectionStart"), len("mirror lens "))
+        slip.get_by_role("button", name="an upright one").click()
+        self.settled(3)
+        expect(slip.locator(".slot[data-field=line]")).to_have_text(re.compile("axis"))
+        page.keyboard.press("Enter")
+        self.settled(4)
+        self.assertEqual(self.stored(self.mark).steps[-1].kind, "reflect")
+        expect(line).to_have_value("")
+        expect(page.locator(".typing .fault")).to_have_count(0)
+
+    def test_a_slip_of_what_was_read_makes_way_but_an_open_one_stays(self) -> None:
+        self.refusals = (422,)
+        page = self.open(self.mark)
+        self.say("Circle lens beside O with radius 3u.")
+        expect(page.locator("form.slip[data-kind=circle] input[name=name]")).to_have_value("lens")
+        self.say("Box plate beside O")
+        expect(page.locator("form.slip[data-kind=box]")).to_be_visible()
+        expect(page.locator("form.slip")).to_have_count(1)
+        self.say("Circle lens on O with radius 3u.")
+        self.settled(2)
+        expect(page.locator("form.slip")).to_have_count(0)
+        page.locator(".chapter [data-verb=ring]").evaluate("verb => verb.click()")
+        expect(page.locator("form.slip[data-kind=ring]")).to_be_visible()
+        self.say("Circle rim beside O with radius 3u.")
+        expect(page.locator(".typing .fault")).to_be_visible()
+        expect(page.locator("form.slip[data-kind=ring]")).to_be_visible()
+        expect(page.locator("form.slip")).to_have_count(1)
 
     def test_a_step_is_said_anew_as_another_kind(self) -> None:
         page = self.open(self.mark)

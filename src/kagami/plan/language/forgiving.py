@@ -75,6 +75,10 @@ class Reached:
     wanted: list[str] = field(default_factory=list)
     turned_down: bool = False
     """Whether a value was turned down for the measures in it."""
+    kind: type[Step] | None = None
+    """What it is likeliest to be a sentence of."""
+    fields: Mapping[str, Any] = field(default_factory=dict)
+    """What it says of that, as far as it could be read."""
 
     def note(self, left: str, words: Iterable[str]) -> None:
         """One attempt stopped before this, where these words could have stood."""
@@ -82,6 +86,11 @@ class Reached:
             self.left, self.wanted = left, []
         if len(left) == len(self.left):
             self.wanted = list(dict.fromkeys((*self.wanted, *words)))
+
+    def take(self, kind: type[Step], fields: Mapping[str, Any]) -> None:
+        """One attempt, at a kind, read these fields: most of all, or as many and earlier, is the likeliest."""
+        if self.kind is None or len(fields) > len(self.fields):
+            self.kind, self.fields = kind, fields
 
 
 def forgiven(
@@ -218,6 +227,7 @@ class _Reader:
     ) -> dict[str, Any] | None:
         """The fields that the text says from a position on; `idle` words may still be passed over."""
         at = self.skipped(at)
+        self.reached.take(self.form.kind, found)
         if at == len(self.scanner.text):
             missing = [clause for clause in left if not self.may_miss(clause)]
             self.reached.note("", _leads(missing))

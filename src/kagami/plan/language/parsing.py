@@ -21,7 +21,7 @@ from kagami.plan.language.forgiving import Reached, forgiven, mended
 from kagami.plan.language.sentences import GUIDE, MUTED, SINGULAR, Own, Slot, Words, sentence_parts
 from kagami.plan.language.trade import NO_LINES
 from kagami.plan.messages import listing
-from kagami.plan.steps import KINDS, Step, beginning_with, in_order_of_work
+from kagami.plan.steps import KINDS, Step, beginning_with, in_order_of_work, kind_of
 from kagami.plan.translation import LANGUAGE, tr
 from kagami.plan.values.expressions import RESERVED
 from kagami.plan.wording.names import parse_name
@@ -185,7 +185,8 @@ def parse_sentence(
     `measures` are the names of those there are, and `lines` says what an upright line and a level one are called.
 
     Raises:
-        SentenceError: with the character from which on no kind's sentence fits, and what could stand there.
+        SentenceError: with the character from which on no kind's sentence fits, and what could stand there; `nearest`
+            is the kind of which it is likeliest a sentence, and the fields that it says of it.
     """
     text = text.strip()
     if not text:
@@ -209,11 +210,19 @@ def parse_sentence(
     better = mended(text, ids)
     if better is not None and (forgiven(better, ids, stop_words(), measures) or _reads(better, ids)):
         raise SentenceError("did-you-mean", mended=better, position=_differs(text, better))
+    raise _refusal(text, failure, reached)
+
+
+def _refusal(text: str, failure: _Failure, reached: Reached) -> SentenceError:
+    """What to say of a text that is no sentence: where it was read furthest, and what it is nearest to."""
+    error = _unread(text, failure.at, failure.wanted)
     if reached.left is not None and len(reached.left) < len(SMALL_WORDS.sub("", text[failure.at :], count=1)) - 1:
-        raise _stopped(text, reached.left, reached.wanted)
-    if failure.error is not None and failure.error.values.get("position") == failure.at:
-        raise SentenceError("sentence-stops-at", reason=str(failure.error), position=failure.at)
-    raise _unread(text, failure.at, failure.wanted)
+        error = _stopped(text, reached.left, reached.wanted)
+    elif failure.error is not None and failure.error.values.get("position") == failure.at:
+        error = SentenceError("sentence-stops-at", reason=str(failure.error), position=failure.at)
+    if reached.kind is not None:
+        error.values["nearest"] = {"kind": kind_of(reached.kind), "fields": dict(reached.fields)}
+    return error
 
 
 def _stopped(text: str, left: str, wanted: Sequence[str]) -> SentenceError:

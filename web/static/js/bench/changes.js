@@ -17,7 +17,8 @@ function answered(answer, settled) {
   announce(answer.words);
 }
 
-export async function make(kind, given, element) {
+// Whether a change was made; of one that was refused `whenRefused` learns what the server said.
+export async function make(kind, given, element, whenRefused) {
   const attempt = { body: { kind, given }, from: server.revision() };
   const key = element?.dataset?.key;
   const typed = key && element.matches("input, textarea, select") ? element.value : undefined;
@@ -27,6 +28,7 @@ export async function make(kind, given, element) {
   } catch (error) {
     takeAllBack();
     refused(error, key ? document.querySelector(`[data-key="${CSS.escape(key)}"]`) || element : element, attempt);
+    whenRefused?.(error.data);
     return false;
   }
 }

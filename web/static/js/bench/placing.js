@@ -79,7 +79,7 @@ async function onUp(event) {
     return;
   }
   slip.dataset.done = "1";
-  if (await make("draw-step", drawn || { ...given, end: null, scale: scale() }, null)) closeSlip();
+  if (await make("draw-step", drawn || { ...given, end: null, scale: scale() }, null)) closeSlip(true, slip);
   else delete slip.dataset.done;
 }
 

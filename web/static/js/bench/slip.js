@@ -24,14 +24,16 @@ export function currentSlip() {
   return document.querySelector("form.slip");
 }
 
-export function closeSlip() {
-  currentSlip()?.remove();
-  document.dispatchEvent(new CustomEvent("bench:slip-closed"));
+// `made` says whether its step was; then it may be gone from the page already.
+export function closeSlip(made = false, slip = currentSlip()) {
+  slip?.remove();
+  document.dispatchEvent(new CustomEvent("bench:slip-closed", { detail: { made, read: Boolean(slip?.dataset.read) } }));
 }
 
-// `figures` are those to begin with; `fields` what stood in a slip that is opened again.
-export async function openSlip(kind, figures, fields) {
-  const mine = open(kind, figures, fields);
+// `figures` are those to begin with; `fields` what stood in a slip that is opened again, or was `read` in a sentence
+// that is still being typed, which keeps the focus.
+export async function openSlip(kind, figures, fields, read = false) {
+  const mine = open(kind, figures, fields, read);
   onItsWay = mine;
   await mine;
   if (onItsWay === mine) onItsWay = null;
@@ -47,11 +49,11 @@ function goOn(slip) {
   if (first.matches("input, textarea")) first.select();
 }
 
-async function open(kind, figures, fields) {
+async function open(kind, figures, fields, read) {
   closeSlip();
   const mine = (asked += 1);
   try {
-    const wanted = fields ? { fields: JSON.stringify(fields) } : figures ? { figures } : {};
+    const wanted = fields ? { fields: JSON.stringify(fields), ...(read && { read: "1" }) } : figures ? { figures } : {};
     const text = await server.html(`slip/${kind}/`, wanted);
     if (mine !== asked) return false;
     const place = document.getElementById("slip-place");
@@ -64,7 +66,7 @@ async function open(kind, figures, fields) {
       field.value = value;
       if (field.matches("input")) field.size = Math.max(1, value.length);
     }
-    goOn(slip);
+    if (!read) goOn(slip);
     const given = figures ? figures.split(" ").length : 0;
     document.dispatchEvent(new CustomEvent("bench:slip-opened", { detail: { kind, given } }));
     return true;
@@ -110,7 +112,7 @@ export async function add(slip) {
     delete slip.dataset.done;
     return false;
   }
-  closeSlip();
+  closeSlip(true, slip);
   focusTyping();
   return true;
 }

@@ -4,6 +4,7 @@ import { make } from "./changes.js";
 import { clearFault } from "./messages.js";
 import { preview, takeAllBack } from "./preview.js";
 import * as server from "./server.js";
+import { closeSlip, currentSlip, openSlip } from "./slip.js";
 
 let asked = 0;
 // The line in which Escape was pressed last: once closes what is offered, or would be; twice leaves the line.
@@ -83,6 +84,18 @@ function take(input, item) {
   ask(input);
 }
 
+// What could be read of a sentence that was refused stands in a slip below it, unless another one is open.
+function openNearest({ nearest } = {}) {
+  const slip = currentSlip();
+  if (nearest && (!slip || slip.dataset.read)) openSlip(nearest.kind, "", nearest.fields, true);
+}
+
+function empty(input) {
+  clearFault(input);
+  input.value = "";
+  document.dispatchEvent(new CustomEvent("bench:sentence-taken"));
+}
+
 async function send(form) {
   const input = form.elements.text;
   close(input);
@@ -92,15 +105,15 @@ async function send(form) {
   if (step) given.step = step;
   else if (needle) given.position = Number(needle);
   form.dataset.sending = "1";
-  const made = await make(step ? "retype-step" : "add-sentence", given, input);
+  const made = await make(step ? "retype-step" : "add-sentence", given, input, step ? null : openNearest);
   delete form.dataset.sending;
   if (made && !step) {
     const fresh = document.querySelector(".typing .sentence-input");
+    if (currentSlip()?.dataset.read) closeSlip();
     if (fresh) {
-      fresh.value = "";
       fresh.focus();
       fresh.scrollIntoView({ block: "nearest" });
-      document.dispatchEvent(new CustomEvent("bench:sentence-taken"));
+      empty(fresh);
     }
   }
 }
@@ -147,6 +160,10 @@ export function watchTyped(plan) {
     if (event.target.dataset.form !== "sentence") return;
     event.preventDefault();
     send(event.target);
+  });
+  document.addEventListener("bench:slip-closed", ({ detail }) => {
+    const line = document.querySelector(".typing .sentence-input");
+    if (detail.made && detail.read && line) empty(line);
   });
   plan.addEventListener("mousedown", (event) => {
     const item = event.target.closest(".words-next li");

@@ -14,8 +14,9 @@ from django.utils.translation import gettext as _
 from kagami.exchange.svg import Frame
 from kagami.geometry.point import Point
 from kagami.geometry.tolerance import SAME
-from kagami.plan.changes.moving import plain_number
+from kagami.plan.changes.moving import movers, plain_number
 from kagami.plan.dimensions.kinds import Angular, Dimension, Flip, Hook, Knot, Linear, Stops, Word
+from kagami.plan.document import Measure
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.dimensions import dimensions_of
 from kagami.plan.evaluation.evaluate import inputs_of
@@ -80,6 +81,8 @@ class Handle:
     anchor: str = "middle"
     next: str = ""
     number: float = 0.0
+    moves: str = ""
+    """Of a formula, what of it a hand changes."""
     named: bool = False
     """Whether the field names this one of several numbered places."""
 
@@ -95,7 +98,14 @@ def handles_of(step: Step, result: Result, frame: Frame, forms: tuple[type, ...]
     except PlanError:
         return ()  # the step says what is wrong; there is nothing to take hold of
     order = {name: number for number, name in enumerate(step.field_kinds())}
-    drawn = _Drawn(step, inputs, frame, result.plan.names(), tuple(one for one in found if isinstance(one, Linear)))
+    drawn = _Drawn(
+        step,
+        inputs,
+        frame,
+        result.plan.names(),
+        tuple(one for one in found if isinstance(one, Linear)),
+        result.plan.measures,
+    )
     wanted = (dimension for dimension in found if isinstance(dimension, forms))
     return tuple(drawn.handle(dimension) for dimension in sorted(wanted, key=lambda one: order[one.field]))
 
@@ -131,6 +141,7 @@ class _Drawn:
     frame: Frame
     names: dict[str, str]
     lengths: tuple[Linear, ...]
+    measures: tuple[Measure, ...]
 
     def handle(self, dimension: Dimension) -> Handle:
         """A dimension, drawn as a book of geometry would."""
@@ -180,7 +191,15 @@ class _Drawn:
             place=json.dumps([round(place.x, 6), round(place.y, 6)]),
             said=f"{label} {part[0] + 1}" if part and not isinstance(dimension, Flip) else label,
             label=value,
+            moves=self._moves(value) if isinstance(dimension, Linear | Angular | Stops) else "",
         )
+
+    def _moves(self, value: str) -> str:
+        first, other = movers(value, self.measures)
+        if not first:
+            return ""
+        moves = _("moves {what}").format(what=first)
+        return f"{moves}, {_('with Ctrl {what}').format(what=other)}" if other else moves
 
     def _length(self, dimension: Linear) -> Handle:
         value = self._value(dimension)

@@ -9,7 +9,8 @@ from kagami.plan.changes.change import change
 from kagami.plan.changes.dragging import as_typed
 from kagami.plan.changes.tentative import tentative
 from kagami.plan.changes.ties import ties
-from kagami.plan.document import Plan
+from kagami.plan.changes.moving import movers
+from kagami.plan.document import Measure, Plan
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
@@ -236,6 +237,26 @@ class Ties(TestCase):
         after = change(begun, "set-field", {"step": "small", "field": "radius", "value": text}).plan
         wider = change(after, "set-measure", {"name": "gap", "value": "1u"}).plan
         self.assertAlmostEqual(evaluate(wider).values.of("radius of small"), 3.5)
+
+    def test_what_of_a_formula_will_move_is_known_before_it_moves(self) -> None:
+        measures = (Measure(name="gap", value="0.5u"), Measure(name="rim", value="2gap + 1u"))
+        told = {
+            "1.5u + 2gap": ("2", "gap"),
+            "2gap + 1.5 mm": ("1.5 mm", "gap"),
+            "rim": ("rim", ""),
+            "-gap/2": ("2", "gap"),
+            "3u": ("", ""),
+            "5mm": ("", ""),
+            "width of disc": ("", ""),
+            "2gap + ": ("", ""),
+        }
+        for text, moving in told.items():
+            self.assertEqual(movers(text, measures), moving, text)
+        begun = plan("1.5u + 2gap")
+        for by_measure, (kind, name) in {False: ("set-field", ""), True: ("set-measure", "gap")}.items():
+            given = {"step": "small", "field": "radius", "place": list(small_at(2.0)), "measure": by_measure}
+            found = as_typed(begun, "drag", given, Cache())
+            self.assertEqual((found.kind, found.owner), (kind, name))
 
     def test_formulas_are_tied_already(self) -> None:
         self.assertEqual(self.tied(2.0, "1.5u + 2gap"), ())

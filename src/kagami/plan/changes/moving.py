@@ -22,6 +22,7 @@ Tried: TypeAlias = Callable[[str, str], float]
 """What a value comes to with another text for one of its texts: for itself (""), or for a measure by its name."""
 _NICE: Final = (0.01, 0.02, 0.05, 0.1, 0.25, 0.5, 1.0, 2.0, 5.0, 10.0)
 _PLAIN: Final = re.compile(r"\s*(-?\d+(?:\.\d+)?)\s*u?\s*")
+_UNIT: Final = re.compile(r"\s?(?:u|mm|cm|in|px|pt)\b")
 _ROUNDS: Final = 40
 _SIGNS: Final = ((re.compile(r"^\s*-\s*-"), ""), (re.compile(r"\+\s*-\s*"), "- "), (re.compile(r"-\s*-\s*"), "+ "))
 FURTHEST: Final = 1000.0
@@ -109,6 +110,27 @@ def _next_stop(now: float, on: int, stop: float, slope: float) -> float:
     ahead = on if slope > 0 else -on
     begun = (math.floor if ahead > 0 else math.ceil)(round(now / stop, 9))
     return (begun + ahead) * stop
+
+
+def movers(text: str, measures: tuple[Measure, ...]) -> tuple[str, str]:
+    """What a hand most likely changes of a formula, and what instead where it holds the key for measures: a number with
+    its unit, or a measure's name. Both are empty for a plain number, and the other one where there is none.
+
+    >>> movers("2beam + 1u", (Measure(name="beam", value="1.5u"),)), movers("3u", ())
+    (('1u', 'beam'), ('', ''))
+    """
+    known = {measure.name: measure for measure in measures}
+    numbers, names = ([], []) if plain_number(text) is not None else _parts(text)
+    if len(numbers) + len(known.keys() & names) < 2 and not known.keys() & names:
+        return "", ""
+    found = [next(_numbers(text, known, by_measure), None) for by_measure in (False, True)]
+    said = [_told(number) if number else "" for number in found]
+    return said[0], said[1] if said[1] != said[0] else ""
+
+
+def _told(number: Number) -> str:
+    unit = _UNIT.match(number.text, number.end)
+    return number.owner or number.text[number.start : unit.end() if unit else number.end]
 
 
 def movable(

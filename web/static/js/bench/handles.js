@@ -48,9 +48,9 @@ function keysOf(event) {
 }
 
 function said(handle) {
-  return handle.dataset.form === "choice" || handle.dataset.form === "flip"
-    ? handle.getAttribute("aria-label")
-    : `${handle.dataset.said}: ${handle.dataset.value}`;
+  const { form, said: name, value, moves } = handle.dataset;
+  if (form === "choice" || form === "flip") return handle.getAttribute("aria-label");
+  return [`${name}: ${value}`, ...(moves ? [moves] : [])].join(" · ");
 }
 
 function onDown(event) {

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from kagami.plan.changes.given import Given
-from kagami.plan.changes.grain import grain_of, place_given
+from kagami.plan.changes.grain import grain_of, nth_given, place_given
 from kagami.plan.changes.hanging import nearest
 from kagami.plan.changes.sketching import aimed
 from kagami.plan.document import Plan
@@ -27,8 +27,7 @@ def aim(plan: Plan, cache: Cache, given: Mapping[str, Any], state: Looking) -> d
     result = evaluate_before(plan, cache, count)
     place, grain = place_given(given, "place"), grain_of(given)
     near = nearest(place, grain.reach, result)
-    nth = given.get("nth", 0)
-    nth = nth % len(near) if near and isinstance(nth, int) else 0
+    nth = nth_given(given) % len(near) if near else 0
     reference = aimed(place, grain, result, nth)
     frame, _window = frame_of(plan, evaluate_before(plan, cache, state.position(plan)))
     x, y = frame.place(resolve(parse_reference(reference), result.outcomes, result.values.of)).split()

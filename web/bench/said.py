@@ -19,6 +19,8 @@ def said_of(meant: Dragged, plan: Plan) -> str:
     what = meant.owner or tr(str(meant.given["field"]).replace("_", " "))
     moved = _("{what} {before} → {after}") if before != after else _("{what} {before}")
     text = moved.format(what=what, before=before, after=after)
+    nth, many = meant.among
+    text = f"{text} · {nth} / {many}" if many > 1 else text
     return f"{text} · {_('stops of {stop}').format(stop=_stop(meant.stop))}" if meant.stop else text
 
 

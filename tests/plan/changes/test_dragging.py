@@ -7,9 +7,9 @@ from unittest import TestCase
 
 from kagami.plan.changes.change import change
 from kagami.plan.changes.dragging import as_typed
+from kagami.plan.changes.moving import movers
 from kagami.plan.changes.tentative import tentative
 from kagami.plan.changes.ties import ties
-from kagami.plan.changes.moving import movers
 from kagami.plan.document import Measure, Plan
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
@@ -237,6 +237,17 @@ class Ties(TestCase):
         after = change(begun, "set-field", {"step": "small", "field": "radius", "value": text}).plan
         wider = change(after, "set-measure", {"name": "gap", "value": "1u"}).plan
         self.assertAlmostEqual(evaluate(wider).values.of("radius of small"), 3.5)
+
+    def test_a_place_is_walked_on_to_another_figure_that_is_there_as_well(self) -> None:
+        text = "Circle one on O with radius 3u.\nCircle two on 6u right from O with radius 3u.\n"
+        begun, found = parse_text(f"{text}Circle dot on O with radius 1u.\n"), []
+        for nth in range(3):
+            given = {"step": "dot", "field": "centre", "place": [3.02, 0.01], "scale": 40, "nth": nth}
+            meant = as_typed(begun, "drag", given, Cache())
+            found.append((meant.after, meant.among))
+        self.assertEqual(found, [("one.right", (1, 2)), ("two.left", (2, 2)), ("one.right", (1, 2))])
+        away = as_typed(begun, "drag", {**given, "place": [9.0, 9.0]}, Cache())
+        self.assertEqual(away.among, (0, 0))
 
     def test_what_of_a_formula_will_move_is_known_before_it_moves(self) -> None:
         measures = (Measure(name="gap", value="0.5u"), Measure(name="rim", value="2gap + 1u"))

@@ -158,6 +158,17 @@ class Gestures(TestCase):
         self.assertGreater(len(found), 2)
         self.assertIn("Circle circle on crossing 1 of disc and moon with radius 3u.", found)
 
+    def test_figures_that_share_a_place_are_walked_through_too(self) -> None:
+        plan = parse_text("Circle one on O with radius 3u.\nCircle two on 6u right from O with radius 3u.\n")
+        given = {"step_kind": "circle", "fields": {}, "start": [3.0, 0.0], "end": None, "scale": 40}
+        found = [
+            write_text(change(plan, "draw-step", {**given, "nth": nth}, CACHE).plan).splitlines()[-1].split(" with")[0]
+            for nth in range(3)
+        ]
+        self.assertEqual(
+            found, [f"Circle circle on {place}" for place in ("right of one", "left of two", "right of one")]
+        )
+
     def test_a_step_before_the_needle_sees_only_what_is_before_it(self) -> None:
         plan = begun("circle", (0.0, 3.0), (1.0, 3.0), position=0)
         self.assertEqual(write_text(plan).splitlines()[-3], "Circle circle on 3u up from O with radius 1u.")

@@ -120,6 +120,26 @@ class Handles(HandCase):
         self.settled(4)
         self.assertEqual(self.stored(mark).step("plate").angle, "45")
 
+    def test_shift_walks_through_the_anchors_where_a_place_is_drawn_to(self) -> None:
+        mark = self.bench(
+            "Circle one on O with radius 3u.\nCircle two on 6u right from O with radius 3u.\n"
+            "Circle dot on O with radius 1u.\n",
+            "?step=dot",
+        )
+        self.drag("centre", 3, 0, let_go=False)
+        pill = self.page.locator("#pill")
+        expect(pill).to_have_text("centre O → right of one · 1 / 2")
+        self.page.keyboard.press("Shift")
+        expect(pill).to_have_text("centre O → left of two · 2 / 2")
+        self.page.mouse.up()
+        self.settled(2)
+        self.assertEqual(self.stored(mark).step("dot").centre, "two.left")
+
+    def test_what_will_move_of_a_formula_is_said_before_it_moves(self) -> None:
+        self.bench("Measure: gap = 1u\nCircle disc on O with radius 3gap + 1u.\n", "?step=disc")
+        self.page.mouse.move(*self.grip("radius", ""))
+        expect(self.page.locator("#pill")).to_have_text("radius of disc: 3gap + 1u · moves 1u, with Ctrl gap")
+
     def test_what_cannot_be_dragged_says_so_and_stays(self) -> None:
         mark = self.bench(
             "Circle disc on O with radius 3u.\nCircle eye on O with radius radius of disc.\n", "?step=eye"

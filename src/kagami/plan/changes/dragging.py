@@ -7,14 +7,14 @@ what the hand did is what the sentence says afterwards.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, Final
 
 from kagami.geometry.point import Point
 from kagami.geometry.tolerance import UNMOVED
 from kagami.plan.changes.given import Changed, Given
-from kagami.plan.changes.grain import grain_of, place_given
-from kagami.plan.changes.hanging import hung
+from kagami.plan.changes.grain import grain_of, nth_given, place_given
+from kagami.plan.changes.hanging import NONE, Among, hung
 from kagami.plan.changes.measures import set_measure
 from kagami.plan.changes.moving import Moved, Tried, moved, plain_number
 from kagami.plan.changes.moving import nudged as nudged_text
@@ -48,13 +48,16 @@ class Dragged:
     before: str
     after: str
     stop: float
+    among: Among = NONE
+    """Of a place, which of how many anchors there are where it goes."""
 
 
 def drag(plan: Plan, given: Given) -> Changed:
     """The handle of a dimension is dragged to a place on the sheet.
 
     `step`, `field` and `part` tell the dimension, `place` where it went, in u; `scale` is the number of pixels a u, by
-    which stops are chosen; `free` lets go of the stops, `measure` changes the measure that the value names.
+    which stops are chosen; `free` lets go of the stops, `measure` changes the measure that the value names. `nth` walks
+    on through the anchors that lie together.
     """
     return _made(plan, dragged(plan, given.values, given.cache), given)
 
@@ -255,8 +258,8 @@ class _Hand:
     def _hung(self, place: Point, reach: float) -> Dragged:
         before = self.kind.entry(self.step[self.field], self.part)
         stop = self.grain.stop(LENGTH)
-        after = hung(before, place, reach, stop, self.result)
-        return self._set({self.part: after}, before, after, 0.0)
+        after, among = hung(before, place, reach, stop, self.result, nth_given(self.given))
+        return replace(self._set({self.part: after}, before, after, 0.0), among=among)
 
     def _knotted(self, right: float, up: float) -> Dragged:
         """A node at lengths from its outline's origin."""

@@ -57,6 +57,12 @@ def grain_of(given: Mapping[str, Any]) -> Grain:
     return Grain(float(scale) if sensible else USUAL_SCALE, given.get("free") is True)
 
 
+def nth_given(given: Mapping[str, Any]) -> int:
+    """Which of the anchors that lie together is meant, from the arguments of a change; the first where none is."""
+    nth = given.get("nth", 0)
+    return nth if isinstance(nth, int) and abs(nth) <= 10_000 else 0
+
+
 def place_given(given: Mapping[str, Any], name: str) -> Point:
     """A place in the arguments of a change, as a pair of numbers.
 

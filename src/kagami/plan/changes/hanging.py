@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Iterator
-from typing import Final
+from typing import Final, TypeAlias
 
 from kagami.geometry.point import ORIGIN, Point
 from kagami.plan.errors import DocumentError
@@ -21,20 +21,25 @@ from kagami.plan.references.places import (
     write_reference,
 )
 
+Among: TypeAlias = tuple[int, int]
+"""Which of how many anchors that lie together, from 1."""
+NONE: Final[Among] = (0, 0)
 MOST_CROSSED: Final = 60
 """Curves of a figure whose crossings are offered."""
+MOST_BESIDE: Final = 8
+"""Other names of places that are walked through."""
 MOST_CROSSING: Final = 6
 """Figures at a place of which every two are looked at for crossings."""
 
 
-def hung(before: str, place: Point, reach: float, stop: float, result: Result) -> str:
-    """The reference to the anchor that lies within `reach` of a place, or lengths in stops from where the old reference
-    hung.
+def hung(before: str, place: Point, reach: float, stop: float, result: Result, nth: int = 0) -> tuple[str, Among]:
+    """The reference to the anchor that lies within `reach` of a place, the `nth` of them, and which of how many that
+    is; or lengths in stops from where the old reference hung.
     """
     if reach > 0:
         near = nearest(place, reach, result)
         if near:
-            return near[0][0]
+            return near[nth % len(near)][0], (nth % len(near) + 1, len(near))
     old = parse_reference(before)
     base = old.origin if isinstance(old, OffsetOf) else old
     if not _may_be_told_from(base):
@@ -42,8 +47,8 @@ def hung(before: str, place: Point, reach: float, stop: float, result: Result) -
     at = resolve(base, result.outcomes, result.values.of)
     right, up = (round(way / stop) * stop for way in (place.x - at.x, place.y - at.y))
     if right == up == 0:
-        return write_reference(base)
-    return write_reference(OffsetOf(base, *(f"{number_text(way).replace('−', '-')}u" for way in (right, up))))
+        return write_reference(base), NONE
+    return write_reference(OffsetOf(base, *(f"{number_text(way).replace('−', '-')}u" for way in (right, up)))), NONE
 
 
 def _may_be_told_from(base: Reference) -> bool:
@@ -57,13 +62,25 @@ def _may_be_told_from(base: Reference) -> bool:
 
 def nearest(place: Point, reach: float, result: Result) -> list[tuple[str, Point]]:
     """The anchors within reach of a place, by meaning and then by nearness: the sheet's middle, centres and crossings,
-    other anchors; each place once, by a name of a figure's own before a crossing, whose number may change.
+    other anchors; each place once, by a name of a figure's own before a crossing, whose number may change. Behind them
+    come those of other figures at the same places: what hangs there goes with another one.
     """
     found: dict[tuple[float, float], list[tuple[int, str, Point]]] = {}
     for rank, reference, anchor in _anchors(place, reach, result):
         found.setdefault((round(anchor.x, 6), round(anchor.y, 6)), []).append((rank, reference, anchor))
     spots = sorted(found.values(), key=lambda here: (min(rank for rank, *_ in here), here[0][2].distance(place)))
-    return [(reference, anchor) for _, reference, anchor in (min(here, key=_own) for here in spots)]
+    owned = [_by_figure(here) for here in spots]
+    first, others = [here[0] for here in owned], [one for here in owned for one in here[1:]]
+    return [(reference, anchor) for _, reference, anchor in (*first, *others[:MOST_BESIDE])]
+
+
+def _by_figure(here: list[tuple[int, str, Point]]) -> list[tuple[int, str, Point]]:
+    """Of the names of one place the best of each figure; a crossing where no figure has one of its own."""
+    best: dict[str, tuple[int, str, Point]] = {}
+    for entry in sorted(here, key=_own):
+        best.setdefault(entry[1].partition(".")[0], entry)
+    named = [entry for entry in best.values() if not _own(entry)[0]]
+    return named or list(best.values())[:1]
 
 
 def _own(entry: tuple[int, str, Point]) -> tuple[bool, int]:

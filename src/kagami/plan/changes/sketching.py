@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from typing import Any, Final
 
 from kagami.geometry.point import Point
@@ -11,7 +11,7 @@ from kagami.geometry.rounding import corners_of
 from kagami.geometry.tolerance import LENGTH as SAME_PLACE
 from kagami.geometry.tolerance import SAME
 from kagami.plan.changes.given import Changed, Given
-from kagami.plan.changes.grain import Grain, grain_of, place_given
+from kagami.plan.changes.grain import Grain, grain_of, nth_given, place_given
 from kagami.plan.changes.hanging import hung, nearest
 from kagami.plan.changes.steps import add_step
 from kagami.plan.document import Plan
@@ -53,7 +53,7 @@ def drawn_fields(plan: Plan, cls: type[Step], given: Given) -> dict[str, Any]:
     """What the hand gives: places as references, values as they are typed."""
     result = evaluate_before(plan, given.cache, given.position(plan))
     grain = grain_of(given.values)
-    first = aimed(place_given(given.values, "start"), grain, result, _nth(given.values))
+    first = aimed(place_given(given.values, "start"), grain, result, nth_given(given.values))
     fields: dict[str, Any] = {cls.press: first}
     if cls.corner_of:
         fields |= _cornered(cls, given.mapping("fields").get(cls.corner_of), _at(first, result), result)
@@ -152,13 +152,8 @@ def aimed(place: Point, grain: Grain, result: Result, nth: int = 0) -> str:
     if near:
         return near[nth % len(near)][0]
     half = 0.01 if grain.free else 0.5
-    return hung(SHEET_ORIGIN, place, 0.0, half, result)
+    return hung(SHEET_ORIGIN, place, 0.0, half, result)[0]
 
 
 def _at(reference: str, result: Result) -> Point:
     return resolve(parse_reference(reference), result.outcomes, result.values.of)
-
-
-def _nth(given: Mapping[str, Any]) -> int:
-    nth = given.get("nth", 0)
-    return nth if isinstance(nth, int) and abs(nth) <= 10_000 else 0

@@ -62,7 +62,7 @@ function onDown(event) {
   const [x, y] = placeOf(event);
   const [tipX, tipY] = JSON.parse(handle.dataset.place);
   const still = handle.dataset.form === "choice" || handle.dataset.form === "flip";
-  held = { pointer: event.pointerId, key: handle.dataset.key, id: handle.id, still, what: named(handle) };
+  held = { pointer: event.pointerId, key: handle.dataset.key, id: handle.id, nth: 0, still, what: named(handle) };
   held.grip = [tipX - x, tipY - y];
   held.pressed = [event.clientX, event.clientY];
   hold(event);
@@ -75,7 +75,7 @@ function moved(event) {
   const way = Math.hypot(event.clientX - held.pressed[0], event.clientY - held.pressed[1]);
   if (held.still || (!held.given && way < FAR)) return false;
   const [x, y] = placeOf(event);
-  held.given = { ...held.what, place: [x + held.grip[0], y + held.grip[1]], ...keysOf(event) };
+  held.given = { ...held.what, place: [x + held.grip[0], y + held.grip[1]], nth: held.nth, ...keysOf(event) };
   return true;
 }
 
@@ -125,6 +125,14 @@ function leaveOff() {
   tell("");
 }
 
+// Shift pressed by itself walks through the anchors that lie together where a place is drawn to.
+function walkOn(event) {
+  if (event.key !== "Shift" || event.repeat || !held?.given) return;
+  held.nth += 1;
+  held.given = { ...held.given, nth: held.nth };
+  preview("drag", held.given);
+}
+
 async function onKey(event) {
   if (event.key === "Enter" && held?.given && held.ties?.length > 0) {
     event.preventDefault();
@@ -162,6 +170,7 @@ export function watchHandles(sheet) {
   sheet.addEventListener("pointerup", onUp);
   watchLeavingOff(sheet, () => held !== null, leaveOff);
   document.addEventListener("keydown", onKey);
+  document.addEventListener("keydown", walkOn);
   document.addEventListener("bench:tried", (event) => {
     if (held) held.ties = event.detail.ties ?? [];
   });

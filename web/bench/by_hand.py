@@ -17,6 +17,8 @@ class ByHand:
 
     press: str = ""
     """What a press on the sheet gives it, in words; empty where it is not begun there."""
+    place: str = ""
+    """The field of the place that it gives."""
     release: bool = False
     """Whether the hand must be drawn on, to where another place is given."""
     presses: bool = False
@@ -48,6 +50,7 @@ def by_hand(cls: type[Step]) -> ByHand:
         aside = _("Click figures on the sheet to take others, one after the other; Enter adds it")
     return ByHand(
         press=_press(cls),
+        place=cls.press,
         release=bool(cls.release),
         presses=bool(cls.presses),
         way=bool(cls.trail),

@@ -12,7 +12,10 @@ KEYS: Final = (
     ("← → ↑ ↓", "move the value in hand by a stop, with Shift by four"),
     ("Alt", "held while dragging: without stops; while sweeping regions: drop them"),
     ("Ctrl", "held while dragging: change the measure that a value names"),
-    ("Shift", "with a click: choose one more; pressed, or with the wheel, while placing: the next anchor"),
+    (
+        "Shift",
+        "with a click: choose one more; pressed while a place is given or dragged, or with the wheel: the next anchor",
+    ),
     ("+ −", "zoom, as the wheel does"),
     ("0", "fit the sheet into the window"),
     ("Space", "held: move the sheet"),

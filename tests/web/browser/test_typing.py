@@ -195,6 +195,17 @@ class Typing(BrowserCase):
         expect(page.locator("form.slip[data-kind=ring]")).to_be_visible()
         expect(page.locator("form.slip")).to_have_count(1)
 
+    def test_an_open_slip_marks_the_place_that_a_press_gives_and_is_kept_over_a_reload(self) -> None:
+        page = self.open(self.mark)
+        page.locator(".chapter [data-verb=bar]").evaluate("verb => verb.click()")
+        length = page.locator("form.slip input[name=length]")
+        expect(page.locator("form.slip .asked")).to_have_attribute("data-field", "foot")
+        length.fill("4u")
+        expect(page.locator("#pill")).to_contain_text("4u long")
+        page.reload()
+        expect(length).to_have_value("4u")
+        expect(page.locator("form.slip .asked")).to_have_attribute("data-field", "foot")
+
     def test_a_step_is_said_anew_as_another_kind(self) -> None:
         page = self.open(self.mark)
         self.say("Circle lens on O with radius 3u.")

@@ -30,7 +30,8 @@ function asking(event) {
 }
 
 function mark() {
-  slots().forEach((slot, k) => slot.classList.toggle("asked", Boolean(currentSlip().dataset.picks) && k === asked));
+  if (!currentSlip().dataset.picks) return;
+  slots().forEach((slot, k) => slot.classList.toggle("asked", k === asked));
 }
 
 const valuesOf = (slot) => slot.dataset.value.split(" ").filter(Boolean);

@@ -99,6 +99,12 @@ function showSlip() {
   if (slip) preview("add-step", { step_kind: slip.dataset.kind, fields: fieldsOf(slip), ...position() });
 }
 
+// The place that a press gives is marked in the sentence.
+function markPlace() {
+  const slip = currentSlip();
+  if (slip?.dataset.place) slip.querySelector(`.slot[data-field="${CSS.escape(slip.dataset.place)}"]`)?.classList.add("asked");
+}
+
 export function watchPlacing(sheet, plan) {
   sheet.addEventListener("pointerdown", onDown, { capture: true });
   sheet.addEventListener("pointermove", onMove);
@@ -127,8 +133,12 @@ export function watchPlacing(sheet, plan) {
   plan.addEventListener("input", (event) => {
     if (event.target.closest("form.slip")) showSlip();
   });
-  document.addEventListener("bench:slip-filled", showSlip);
+  document.addEventListener("bench:slip-filled", () => {
+    markPlace();
+    showSlip();
+  });
   document.addEventListener("bench:slip-opened", () => {
+    markPlace();
     nth = 0;
     sheet.classList.toggle("placing", Boolean(placing()));
     tell(currentSlip().dataset.press);

@@ -61,7 +61,7 @@ async function open(kind, figures, fields, read) {
     const slip = currentSlip();
     slip.scrollIntoView({ block: "nearest" });
     for (const [name, value] of Object.entries(fields || {})) {
-      const field = slip.elements[name];
+      const field = slip.querySelector(`[name="${CSS.escape(name)}"]`); // of its elements, “length” is how many there are
       if (!field || typeof value !== "string") continue;
       field.value = value;
       if (field.matches("input")) field.size = Math.max(1, value.length);

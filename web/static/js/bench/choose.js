@@ -5,6 +5,7 @@ import { lookAt } from "./changes.js";
 import { choosing } from "./chooser.js";
 import { chooseBeside } from "./chosen.js";
 import { activeStep } from "./handles.js";
+import { oneMore } from "./held_keys.js";
 import { tell } from "./pill.js";
 import { looking } from "./server.js";
 
@@ -34,7 +35,7 @@ export async function openStep(step) {
 async function choose(event) {
   const here = stepsAt(event.clientX, event.clientY);
   const steps = [...here.keys()];
-  if (event.shiftKey && activeStep()) {
+  if (oneMore(event) && activeStep()) {
     const more = steps.find((step) => step !== activeStep());
     if (more) chooseBeside(more);
     return;
@@ -60,7 +61,7 @@ export function watchChoosing(sheet, plan) {
   plan.addEventListener("click", (event) => {
     const step = event.target.closest(".step:not(.active)");
     if (!step || event.target.closest("button, a, input, textarea, select, [role=button], .chooser") || choosing()) return;
-    if (event.shiftKey && activeStep()) chooseBeside(step.dataset.step);
+    if (oneMore(event) && activeStep()) chooseBeside(step.dataset.step);
     else openStep(step.dataset.step);
   });
 }

@@ -3,6 +3,7 @@
 import { make } from "./changes.js";
 import { leftOut } from "./cut.js";
 import { along, hold, watchLeavingOff } from "./gesture.js";
+import { free } from "./held_keys.js";
 import { tell } from "./pill.js";
 import { pinching } from "./pan.js";
 import { looking } from "./server.js";
@@ -44,7 +45,7 @@ function onMove(event) {
   if (!held.far) hold(event);
   held.far = true;
   cross(event);
-  show(event.altKey);
+  show(free(event));
 }
 
 function letGo() {
@@ -65,7 +66,7 @@ async function onUp(event) {
   });
   const step = group.dataset.carve;
   const names = [...regions].map((region) => JSON.parse(region.dataset.region));
-  await make("gather", { step, regions: names, keep: !event.altKey, every: Number(looking().every), without: leftOut() }, null);
+  await make("gather", { step, regions: names, keep: !free(event), every: Number(looking().every), without: leftOut() }, null);
 }
 
 export function watchGathering(sheet) {

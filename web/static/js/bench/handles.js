@@ -2,6 +2,7 @@
 
 import { make } from "./changes.js";
 import { hold, watchLeavingOff } from "./gesture.js";
+import { byMeasure, free } from "./held_keys.js";
 import { tryOut } from "./live.js";
 import { hush, offer, tell } from "./pill.js";
 import { preview, takeAllBack } from "./preview.js";
@@ -44,7 +45,7 @@ function named(handle) {
 }
 
 function keysOf(event) {
-  return { scale: scale(), free: event.altKey, measure: event.ctrlKey || event.metaKey };
+  return { scale: scale(), free: free(event), measure: byMeasure(event) };
 }
 
 function said(handle) {
@@ -126,8 +127,8 @@ function leaveOff() {
 }
 
 // Shift pressed by itself walks through the anchors that lie together where a place is drawn to.
-function walkOn(event) {
-  if (event.key !== "Shift" || event.repeat || !held?.given) return;
+function walkOn() {
+  if (!held?.given) return;
   held.nth += 1;
   held.given = { ...held.given, nth: held.nth };
   preview("drag", held.given);
@@ -170,7 +171,8 @@ export function watchHandles(sheet) {
   sheet.addEventListener("pointerup", onUp);
   watchLeavingOff(sheet, () => held !== null, leaveOff);
   document.addEventListener("keydown", onKey);
-  document.addEventListener("keydown", walkOn);
+  document.addEventListener("keydown", (event) => event.key === "Shift" && !event.repeat && walkOn());
+  document.addEventListener("bench:next-anchor", walkOn);
   document.addEventListener("bench:tried", (event) => {
     if (held) held.ties = event.detail.ties ?? [];
   });

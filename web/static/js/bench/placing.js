@@ -3,6 +3,7 @@
 import { make } from "./changes.js";
 import { choosing } from "./chooser.js";
 import { hold, watchLeavingOff } from "./gesture.js";
+import { free } from "./held_keys.js";
 import { tryOut } from "./live.js";
 import { pinching } from "./pan.js";
 import { tell } from "./pill.js";
@@ -37,7 +38,7 @@ function ring(aim) {
 }
 
 function aimAt(event) {
-  tryOut("aim", { place: placeOf(event), scale: scale(), free: event.altKey, nth, ...position() }, (answer) => {
+  tryOut("aim", { place: placeOf(event), scale: scale(), free: free(event), nth, ...position() }, (answer) => {
     if (!placing() || held) return;
     ring(answer.aim);
     tell(answer.said || answer.error);
@@ -54,7 +55,7 @@ function onDown(event) {
   const given = { step_kind: slip.dataset.kind, fields: fieldsOf(slip), start: placeOf(event), nth, ...position() };
   held = { pointer: event.pointerId, given, pressed: [event.clientX, event.clientY], slip };
   hold(event);
-  if (!slip.dataset.release) preview("draw-step", { ...given, end: null, scale: scale(), free: event.altKey });
+  if (!slip.dataset.release) preview("draw-step", { ...given, end: null, scale: scale(), free: free(event) });
 }
 
 function onMove(event) {
@@ -66,7 +67,7 @@ function onMove(event) {
   if (event.pointerId !== held.pointer) return;
   const far = Math.hypot(event.clientX - held.pressed[0], event.clientY - held.pressed[1]) >= FAR;
   if (!far && !held.drawn) return;
-  held.drawn = { ...held.given, end: placeOf(event), scale: scale(), free: event.altKey };
+  held.drawn = { ...held.given, end: placeOf(event), scale: scale(), free: free(event) };
   preview("draw-step", held.drawn);
 }
 
@@ -90,7 +91,10 @@ function leaveOff() {
 
 function walkOn(by) {
   nth += by;
-  aimAt(last);
+  if (!held) return last && aimAt(last);
+  held.given = { ...held.given, nth };
+  if (held.drawn) held.drawn = { ...held.drawn, nth };
+  return preview("draw-step", held.drawn || { ...held.given, end: null, scale: scale() });
 }
 
 // What is filled in stands on the sheet before it is added.
@@ -118,6 +122,7 @@ export function watchPlacing(sheet, plan) {
   document.addEventListener("keyup", (event) => {
     if (event.key === "Shift" && tapped && placing() && last && !held) walkOn(1);
   });
+  document.addEventListener("bench:next-anchor", () => placing() && walkOn(1));
   sheet.addEventListener(
     "wheel",
     (event) => {

@@ -2,6 +2,7 @@
 
 import { make } from "./changes.js";
 import { watchLeavingOff } from "./gesture.js";
+import { byMeasure, free } from "./held_keys.js";
 import { tell } from "./pill.js";
 import { preview, takeAllBack } from "./preview.js";
 import { scale } from "./view.js";
@@ -37,7 +38,7 @@ function onMove(event) {
   held.by = stops;
   held.ruler ||= rulerBelow(held.field);
   showStops(held.ruler, stops);
-  held.given = { ...held.what, by: [stops, 0], scale: scale(), free: event.altKey, measure: event.ctrlKey || event.metaKey };
+  held.given = { ...held.what, by: [stops, 0], scale: scale(), free: free(event), measure: byMeasure(event) };
   if (stops === 0) takeAllBack();
   else preview("nudge", held.given);
 }

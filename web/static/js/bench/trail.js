@@ -3,6 +3,7 @@
 import { make } from "./changes.js";
 import { choosing } from "./chooser.js";
 import { hold, watchLeavingOff } from "./gesture.js";
+import { free } from "./held_keys.js";
 import { focusTyping } from "./line.js";
 import { pinching } from "./pan.js";
 import { tell } from "./pill.js";
@@ -52,7 +53,7 @@ function press(event, slip) {
   places.push(closes ? places[0] : placeOf(event));
   spots.push([event.clientX, event.clientY]);
   if (closes) finish(slip, { places });
-  else if (places.length > 1) preview("draw-step", given(slip, { places, free: event.altKey }));
+  else if (places.length > 1) preview("draw-step", given(slip, { places, free: free(event) }));
 }
 
 function onDown(event) {
@@ -73,7 +74,7 @@ function onDown(event) {
 function onMove(event) {
   const slip = taking("presses");
   if (slip && places.length > 0 && event.buttons === 0) {
-    preview("draw-step", given(slip, { places: [...places, placeOf(event)], free: event.altKey }));
+    preview("draw-step", given(slip, { places: [...places, placeOf(event)], free: free(event) }));
   }
   if (!stroke || event.pointerId !== stroke.pointer) return;
   const far = Math.hypot(event.clientX - stroke.last.clientX, event.clientY - stroke.last.clientY);

@@ -150,6 +150,47 @@ MEANT = {
     "bar from O up 6 long 1 wide": "Bar bar from O at 90°, 1u wide and 6u long.",
     "bar from right of disc down 6 long": "Bar bar from right of disc at 270°, 1u wide and 6u long.",
     "bar from 2u right and 1u up from O, 3 long": "Bar bar from 2u right and 1u up from O at 90°, 1u wide and 3u long.",
+    "triangle pointing down": "Polygon polygon of 3 sides on O, corners 4u out, the first at 270°.",
+    "star pointing left": "Star star of 6 points on O, tips 5u and notches 2.5u out, the first tip at 180°.",
+    "star in the middle of disc": (
+        "Star star of 6 points on centre of disc, tips 5u and notches 2.5u out, the first tip at 90°."
+    ),
+    "rotate moon clockwise by 90 degrees": "Rotate moon about O by -90°: placed.",
+    "turn moon by 30 degrees anticlockwise": "Rotate moon about O by 30°: placed.",
+    "rotate moon by a quarter turn": "Rotate moon about O by 90°: placed.",
+    "5 copies of moon around O": "Turn moon round O, 5 copies: turned.",
+    "moon 5 times around O": "Turn moon round O, 5 copies: turned.",
+    "repeat moon 5 times in a row": "March moon by 2u right and 0u up, 5 altogether: row.",
+    "separate disc and moon by 0.3": "Part disc and moon by 0.3u, each giving half: parted.",
+    "gap of 0.3 between disc and moon": "Part disc and moon by 0.3u, each giving half: parted.",
+    "border of 1 around disc": "Band band, 1u wide, on disc, ends butt and corners mitred.",
+    "resize moon to 4 by 3": "Size moon to 4u by 3u, its centre held: placed.",
+    "scale moon to 4 wide": "Size moon in proportion to 4u across, its centre held: placed.",
+    "align top of moon with top of disc": "Align moon with the top of disc: placed.",
+    "put moon below disc": "Set moon against the bottom of disc, 0u away: placed.",
+    "disc cut by moon": "From disc take moon: piece piece.",
+    "diagonal line through top of disc": "Line line through top of disc at 45°.",
+    "line between O and top of disc": "Line line through O and top of disc.",
+    "box 4u x 3u at top of disc": "Box box, 4u wide and 3u high, its centre on top of disc, turned by 0°.",
+    "square 4 rotated by 45 degrees": "Square square of side 4u, its centre on O, turned by 45°.",
+    "diamond 4": "Square square of side 4u, its centre on O, turned by 45°.",
+    "bar 2 by 6": "Bar bar from O at 90°, 2u wide and 6u long.",
+    "ring 1 wide radius 4": "Ring ring on O from radius 3u to 4u.",
+    "ring with inner radius 3 and outer radius 4": "Ring ring on O from radius 3u to 4u.",
+    "7-sided polygon": "Polygon polygon of 7 sides on O, corners 4u out, the first at 90°.",
+    "leaf between O and top of disc 2 wide": "Leaf leaf from O to top of disc, 2u wide.",
+    "slice of 90 degrees": "Wedge wedge on O with radius 4u from 0° to 90°.",
+    "offset disc by 0.5 three times": "Offset disc by 0.5u, 3 steps, corners mitred: offset.",
+    "union of disc and moon": "Unite disc and moon: piece piece.",
+    "disc + moon": "Unite disc and moon: piece piece.",
+    "disc - moon": "From disc take moon: piece piece.",
+    "disc & moon": "Keep what disc and moon have in common: piece piece.",
+    "break disc and moon apart": "Divide disc and moon: pieces pieces.",
+    "cut disc along axis": "Split disc along axis: pieces pieces.",
+    "gap between disc and moon 0.3": "Part disc and moon by 0.3u, each giving half: parted.",
+    "move moon by (3, -2)": "Move moon by 3u right and -2u up: placed.",
+    "double moon": "Scale moon from O by 2: placed.",
+    "shrink moon by 0.5u": "Offset moon by -0.5u, 1 step, corners mitred: offset.",
     "circle radius .5": "Circle circle on O with radius .5u.",
     "circle radius 1,5": "Circle circle on O with radius 1.5u.",
     "circle radius 2 at 3,-4": "Circle circle on 3u right and 4u down from O with radius 2u.",
@@ -218,6 +259,9 @@ class Forgiving(TestCase):
             self.assertEqual(len(change(plan, "add-sentence", {"text": better}).plan.steps), 4)
 
     def test_what_means_nothing_is_refused_as_before(self) -> None:
+        for text in ("circle inside disc", "circle around disc 1 larger", "box with round corners", "lighten disc"):
+            with self.subTest(text), self.assertRaises(SentenceError):
+                said(text)
         for text in ("nonsense here", "Circle lens beside O", "take a walk", "radius 3", "", "the", "of", ". , ;"):
             with self.subTest(text), self.assertRaises(SentenceError) as caught:
                 said(text)
@@ -265,7 +309,7 @@ class Forgiving(TestCase):
         for text in (
             "ring -3 4 x",
             "circle 5 3",
-            "square 3 rotated 45",
+            "square 3 twisted 45",
             "offset disc by 0.5 moon",
             "circle radius thickness 1",
         ):

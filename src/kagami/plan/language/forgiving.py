@@ -39,8 +39,16 @@ ASIDE: Final = frozenset(("degrees", "degree", "deg", "called", "named"))
 _LEADS: Final = r"(?:on|of|with|from|at|through)\b"
 _ARTICLE_AS_NAME: Final = re.compile(rf"an?\s+{_LEADS}")
 """A figure called “a”, as figures are in geometry."""
-Allowance: TypeAlias = Callable[[str], bool]
-"""Whether a value may use the measures that it does."""
+Allowance: TypeAlias = Callable[[str, bool], bool]
+"""Whether a value may use the measures that it does; a length may be made of some that another value may not."""
+# fmt: off
+UNNAMED: Final = frozenset((
+    "inside", "outside", "around", "about", "through", "between", "above", "below", "under", "over", "near", "within",
+    "along", "across", "against", "behind", "before", "beside", "left", "right", "up", "down", "pointing", "facing",
+    "horizontal", "vertical", "concentric", "rounded", "rotated", "turned", "tilted",
+))
+# fmt: on
+"""Words that no figure is called by behind its verb, since something else is meant."""
 _COMMA: Final = re.compile(r"(?<![\d,(])(\d+),(\d+)(?![\d,)])")
 """A decimal comma."""
 _NUMBER: Final = re.compile(r"-?(?:\d+(?:\.\d+)?|\.\d+)")
@@ -146,16 +154,22 @@ def _allowances(measures: Collection[str], words: Collection[str]) -> tuple[Allo
     """
     known, taken = frozenset(measures), frozenset(words)
 
-    def with_one_more(value: str) -> bool:
+    def with_one_more(value: str, is_length: bool) -> bool:
         others = parse_value(value).names - known
-        return len(others) <= 1 and not any(name in taken or re.search(rf"{name} \d", value) for name in others)
+        beside = any(name in taken or re.search(rf"{name} \d|\d {name}", value) for name in others)
+        return not others or (is_length and len(others) == 1 and not beside)
 
-    return (lambda value: parse_value(value).names <= known), with_one_more
+    return (lambda value, _: parse_value(value).names <= known), with_one_more
 
 
 def mended(text: str, ids: Mapping[str, str]) -> str | None:
     """The text with misspelt words as they are most likely spelt; None where none is."""
-    known = vocabulary() | {"rectangle", "ellipse", "triangle", "hexagon", "mirror", "subtract", "merge"}
+    known = (
+        vocabulary()
+        | UNNAMED
+        | frozenset[str]().union(*SAME)
+        | {"rectangle", "ellipse", "triangle", "hexagon", "mirror", "subtract", "merge"}
+    )
     names = {word.lower() for name in ids for word in _WORD.findall(name)}
     words = sorted(known | names)
     changed = False
@@ -233,7 +247,7 @@ class _Reader:
             self.reached.note("", _leads(missing))
             return None if missing else found
         for number, clause in enumerate(left):
-            if isinstance(clause.slot, Own) and not self.names_here(at, found):
+            if isinstance(clause.slot, Own) and not self.names_here(at, found, idle):
                 continue
             for value, end in self.clause(clause, at):
                 others = (
@@ -249,12 +263,12 @@ class _Reader:
         self.reached.note(self.scanner.text[at:], _leads(left))
         return None
 
-    def names_here(self, at: int, found: Mapping[str, Any]) -> bool:
+    def names_here(self, at: int, found: Mapping[str, Any], idle: int) -> bool:
         """Whether a name may stand at a position: right behind the verb where its sentence has it there, or behind a
         colon or a word that says so.
         """
         first = bool(self.form.clauses) and isinstance(self.form.clauses[0].slot, Own)
-        return (first and not found) or bool(_CALLED.search(self.scanner.text, 0, at))
+        return (first and not found and idle == MOST_IDLE) or bool(_CALLED.search(self.scanner.text, 0, at))
 
     def may_miss(self, clause: Clause) -> bool:
         """Whether a clause may be left out: the name may, and a field with a usual value."""
@@ -298,14 +312,15 @@ class _Reader:
             found, first = parse_name(text, at), _WORD.match(text, at)
             named = _ARTICLE_AS_NAME.match(text, at)
             words = self.scanner.stops | {"o"} | self.form.words
-            taken = first is not None and not named and first[0].lower() in words and text[at] not in QUOTES
+            taken = first is not None and not named and first[0].lower() in words | UNNAMED and text[at] not in QUOTES
             return None if found is None or taken or found[0] in self.scanner.ids else found
         try:
             value, end = clause.slot.kind.parse(self.scanner, at)
         except PlanError:
             return None
         values = _values_in(clause.slot.kind, value)
-        if not all(map(self.may_use, values)):
+        is_length = clause.slot.kind is LENGTH or clause.slot.kind.is_place
+        if not all(self.may_use(one, is_length) for one in values):
             self.reached.turned_down = True
             return None
         bare = clause.slot.kind is LENGTH and _NUMBER.fullmatch(value)

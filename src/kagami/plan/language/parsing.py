@@ -128,9 +128,14 @@ class _SentenceParser:
         """Where a fixed word ends, or None. Capitals do not count, and what is `FORGIVEN` may stand in its place."""
         said_so = {word, *(re.sub(*pair, word) for pair in FORGIVEN)}
         for said in sorted(said_so, key=len, reverse=True):
-            if self.text[at : at + len(said)].lower() == said.lower():
-                return at + len(said)
+            end = at + len(said)
+            if self.text[at:end].lower() == said.lower() and not self.within_word(end):
+                return end
         return None
+
+    def within_word(self, at: int) -> bool:
+        """Whether a position is between two letters: “let” is no word of “letter”."""
+        return at > 0 and self.text[at - 1 : at].isalpha() and self.text[at : at + 1].isalpha()
 
     def own(self, at: int) -> tuple[str, int] | None:
         found = parse_name(self.text, at)

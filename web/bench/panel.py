@@ -8,6 +8,7 @@ from django.template.loader import render_to_string
 from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 
+from kagami.plan.changes.copying import carried_lines
 from kagami.plan.changes.mending import mends
 from kagami.plan.changes.moving import plain_number
 from kagami.plan.changes.ordering import reaches
@@ -211,7 +212,7 @@ def _set_anew(
         "varied": next((s.key for s in subjects(result.plan) if s.key.startswith(f"{step.id}.")), "") if active else "",
         "spoken": write_sentence(step, names),
         "numbers": tuple(_numbers(step)) if active else (),
-        "measured": _measured(step, result.plan),
+        "carried": "\n".join(carried_lines(step, result.plan)),
         "reaches": tuple(_reaches(step, outcome)) if active else (),
         "words": lettered(step, outcome, result) if active else None,
         "cutting": tuple(_cutting(step, state, names)) if active else (),
@@ -224,13 +225,6 @@ def _numbers(step: Step) -> Iterable[tuple[str, str]]:
     for name, kind in step.field_kinds().items():
         if kind is LENGTH and plain_number(step[name]) is not None:
             yield name, step[name].strip()
-
-
-def _measured(step: Step, plan: Plan) -> str:
-    """The measures that a step's values name, a line each, as they are copied with it."""
-    named = {name for text in step.typed_values() for name in measures_named(text)}
-    names = plan.names()
-    return "\n".join(f"Measure: {m.name} = {measure_text(m, names)}" for m in plan.measures if m.name in named)
 
 
 def _measures(result: Result) -> Iterable[MeasureLine]:

@@ -20,13 +20,13 @@ from kagami.plan.values.expressions import is_measure_name, may_read_figures
 from kagami.plan.values.stored import stored_value
 
 
-def add_measure(plan: Plan, given: Given) -> Changed:
-    """A new measure."""
+def add_measure(plan: Plan, given: Given, ids: Mapping[str, str] | None = None) -> Changed:
+    """A new measure; `ids` are those of the figures that it may read, by the names that it says, else by their own."""
     name, value = given.text("name"), given.text("value", limits.SENTENCE_LENGTH)
     if len(plan.measures) >= limits.MEASURES:
         raise ChangeRefused("too-many", what="measures", most=limits.MEASURES)
     _require_measure_name(plan, name)
-    measures = (*plan.measures, measure_of(name, value, ids_by_name(plan)))
+    measures = (*plan.measures, measure_of(name, value, {**ids_by_name(plan), **(ids or {})}))
     return Changed(plan.model_copy(update={"measures": measures}), f"{name} = {value}")
 
 

@@ -7,26 +7,35 @@ from __future__ import annotations
 import re
 from typing import Final
 
+from pydantic import ValidationError
+
 from kagami.plan import limits
 from kagami.plan.changes.given import Changed, Given
 from kagami.plan.changes.measures import add_measure
-from kagami.plan.document import Plan, from_data
-from kagami.plan.errors import ChangeRefused
-from kagami.plan.fields.scanner import SentenceError
+from kagami.plan.changes.tones import add_tone, listed_as
+from kagami.plan.document import Plan, document_error, from_data
+from kagami.plan.errors import ChangeRefused, PlanError
+from kagami.plan.language.colourways import is_colourway
 from kagami.plan.language.parsing import parse_sentence
+from kagami.plan.language.variants import is_variant
 from kagami.plan.naming import free_id, free_name
 from kagami.plan.steps import kind_of
+from kagami.plan.tones.notation import with_names
 from kagami.plan.translation import tr
 
 MOST_LINES: Final = 60
-_MEASURE: Final = re.compile(r"Measure: *(\w+) *= *(.+)")
+_GIVEN: Final = re.compile(r"(Measure|Tone): *(.+?) *= *(.+)")
+_PASSED_OVER: Final = re.compile(r"#|(?:Mark|Module|Sheet|In one colour|Package):|(?:Note on|Instead in) ")
+"""Lines of a whole plan that say nothing of its steps."""
+_ID: Final = re.compile(r"\[[a-z][a-z0-9-]*\] *")
+_PART: Final = re.compile(r"Part: *(.+)")
 
 
 def add_sentences(plan: Plan, given: Given) -> Changed:
     """New steps from the lines of `text` at `position`.
 
-    A name that is taken is followed by a number, and the lines that mean it mean the new step; measures that are not
-    there yet are added.
+    A name that is taken is followed by a number, and the lines that mean it mean the new step; measures and tones that
+    are not there yet are added, and a tone whose colour is listed by another name is that one.
 
     Raises:
         PlanError: a line cannot be read; which one, its `line` says. Nothing was added.
@@ -38,33 +47,73 @@ def add_sentences(plan: Plan, given: Given) -> Changed:
     lines = [line.strip() for line in text.splitlines() if line.strip()]
     if not 0 < len(lines) <= MOST_LINES:
         raise ChangeRefused("bad-change", path="text", reason=f"is no list of 1 to {MOST_LINES} sentences")
-    ids = {step.name: step.id for step in plan.steps[:position]}
-    added: str | None = None
-    for number, line in enumerate(lines, 1):
-        try:
-            plan, added = _with_line(plan, line, position, ids, given)
-        except (SentenceError, ChangeRefused) as error:
-            raise ChangeRefused("pasted-line", line=number, reason=str(error)) from error
-        position += added is not None
-    return Changed(plan, f"pasted {len(lines)} line{'' if len(lines) == 1 else 's'}", added)
+    pasting = _Pasting(plan, position, given)
+    # Tones stand before the steps that lay them, measures behind the figures that they may read.
+    for word in ("Tone", "", "Measure"):
+        for number, line in enumerate(lines, 1):
+            found = _GIVEN.fullmatch(line)
+            if (found[1] if found else "") != word:
+                continue
+            try:
+                pasting.take(line)
+            except (PlanError, ValidationError) as error:
+                reason = document_error(error) if isinstance(error, ValidationError) else error
+                raise ChangeRefused("pasted-line", line=number, reason=str(reason)) from error
+    return Changed(pasting.plan, f"pasted {len(lines)} line{'' if len(lines) == 1 else 's'}", pasting.added)
 
 
-def _with_line(plan: Plan, line: str, position: int, ids: dict[str, str], given: Given) -> tuple[Plan, str | None]:
-    """The plan with one more line, and the id of the step that it made, if it made one; `ids` learns its name."""
-    measure = _MEASURE.fullmatch(line)
-    if measure is not None:
-        if any(known.name == measure[1] for known in plan.measures):
-            return plan, None
-        return add_measure(plan, Given({"name": measure[1], "value": measure[2]}, given.cache)).plan, None
-    if len(plan.steps) >= limits.STEPS:
-        raise ChangeRefused("too-many", what="steps", most=limits.STEPS)
-    sentence = parse_sentence(line, ids, {measure.name for measure in plan.measures})
-    fields = dict(sentence.fields)
-    asked = str(fields.pop("name", "") or tr(sentence.kind.noun))
-    taken = {step.name for step in plan.steps}
-    name = free_name(plan, asked) if asked in taken else asked
-    entry = {**fields, "kind": kind_of(sentence.kind), "id": free_id(plan, name), "name": name}
-    ids[asked] = ids[name] = entry["id"]
-    data = plan.model_dump(mode="json")
-    data["steps"].insert(position, entry)
-    return from_data(data), entry["id"]
+class _Pasting:
+    """A plan that takes line by line."""
+
+    def __init__(self, plan: Plan, position: int, given: Given) -> None:
+        self.plan, self.position, self.given = plan, position, given
+        self.ids = {step.name: step.id for step in plan.steps[:position]}
+        """Those of the figures that a line can mean, by the names that they were pasted with."""
+        self.tones: dict[str, str] = {}
+        """What tones are called here, by their names there, where that is something else."""
+        self.heading = ""
+        self.added: str | None = None
+
+    def take(self, line: str) -> None:
+        """One more line."""
+        if found := _GIVEN.fullmatch(line):
+            name = found[2].strip('“”"')
+            (self._measure if found[1] == "Measure" else self._tone)(name, found[3])
+        elif part := _PART.fullmatch(line):
+            self.heading = part[1]
+        elif not (_PASSED_OVER.match(line) or is_variant(line) or is_colourway(line)):
+            self._step(_ID.sub("", line, count=1) if _ID.match(line) else line)
+
+    def _measure(self, name: str, value: str) -> None:
+        if all(known.name != name for known in self.plan.measures):
+            given = Given({"name": name, "value": value}, self.given.cache)
+            self.plan = add_measure(self.plan, given, self.ids).plan
+
+    def _tone(self, name: str, value: str) -> None:
+        known = {tone.name for tone in self.plan.tones}
+        if name in known:
+            return
+        value = with_names(value, lambda other: self.tones.get(other, other))
+        same = listed_as(self.plan, value)
+        if same is not None:
+            self.tones[name] = same
+        else:
+            self.plan = add_tone(self.plan, Given({"name": name, "value": value}, self.given.cache)).plan
+
+    def _step(self, line: str) -> None:
+        if len(self.plan.steps) >= limits.STEPS:
+            raise ChangeRefused("too-many", what="steps", most=limits.STEPS)
+        sentence = parse_sentence(line, self.ids, {measure.name for measure in self.plan.measures})
+        fields = dict(sentence.fields)
+        asked = str(fields.pop("name", "") or tr(sentence.kind.noun))
+        taken = {step.name for step in self.plan.steps}
+        name = free_name(self.plan, asked) if asked in taken else asked
+        for field, kind in sentence.kind.field_kinds().items():
+            if self.tones and field in fields:
+                fields[field] = kind.with_tones(fields[field], lambda other: self.tones.get(other, other))
+        entry = {**fields, "kind": kind_of(sentence.kind), "id": free_id(self.plan, name), "name": name}
+        self.ids[asked] = self.ids[name] = self.added = entry["id"]
+        data = self.plan.model_dump(mode="json")
+        data["steps"].insert(self.position, {**entry, "heading": self.heading})
+        self.plan, self.heading = from_data(data), ""
+        self.position += 1

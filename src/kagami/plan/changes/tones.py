@@ -130,6 +130,17 @@ def _listed_colours(plan: Plan) -> dict[str, str]:
     return tone_colours(plan.tones).colours
 
 
+def listed_as(plan: Plan, value: str) -> str | None:
+    """The tone that has the colour of a value already, if one does.
+
+    Raises:
+        PlanError: the value is no colour.
+    """
+    colours = tone_colours(plan.tones)
+    colour = colour_of(value, colours.known)
+    return next((name for name, other in colours.colours.items() if other == colour), None)
+
+
 def _require_new(colour: str, known: Mapping[str, str]) -> None:
     for name, other in known.items():
         if other == colour:

@@ -1,4 +1,4 @@
-// Steps are copied as their sentences, with the measures that they name, and pasted from any text of sentences.
+// Steps are copied as their sentences, with the measures and tones that they are made of, and pasted from any text of sentences.
 
 import { make } from "./changes.js";
 import { chosen } from "./chosen.js";
@@ -9,8 +9,8 @@ const FIELDS = "input, textarea, select, [contenteditable]";
 // In the order of the plan, whatever was chosen first.
 function textOf(steps) {
   const lines = [...document.querySelectorAll("#plan .step")].filter((line) => steps.includes(line.dataset.step));
-  const measures = new Set(lines.flatMap((line) => line.dataset.measures.split("\n").filter(Boolean)));
-  return [...measures, ...lines.map((line) => line.dataset.sentence)].join("\n");
+  const carried = new Set(lines.flatMap((line) => line.dataset.carried.split("\n").filter(Boolean)));
+  return [...carried, ...lines.map((line) => line.dataset.sentence)].join("\n");
 }
 
 function paste(text) {

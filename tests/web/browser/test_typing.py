@@ -185,6 +185,8 @@ class Typing(BrowserCase):
         self.say("Box plate beside O")
         expect(page.locator("form.slip[data-kind=box]")).to_be_visible()
         expect(page.locator("form.slip")).to_have_count(1)
+        page.reload()
+        expect(page.locator("form.slip[data-kind=box][data-read]")).to_be_visible()
         self.say("Circle lens on O with radius 3u.")
         self.settled(2)
         expect(page.locator("form.slip")).to_have_count(0)

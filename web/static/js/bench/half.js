@@ -15,7 +15,7 @@ function keep() {
   const sentence = line()?.value || "";
   const half = {};
   if (sentence) half.sentence = sentence;
-  if (slip && !slip.dataset.done) half.slip = { kind: slip.dataset.kind, fields: fieldsOf(slip) };
+  if (slip && !slip.dataset.done) half.slip = { kind: slip.dataset.kind, fields: fieldsOf(slip), read: Boolean(slip.dataset.read) };
   try {
     if (Object.keys(half).length > 0) localStorage.setItem(place, JSON.stringify(half));
     else localStorage.removeItem(place);
@@ -37,7 +37,7 @@ export async function restoreHalf() {
   if (sentence && line()) line().value = sentence;
   if (!slip) return;
   restoring = true;
-  await openSlip(slip.kind, "", slip.fields);
+  await openSlip(slip.kind, "", slip.fields, slip.read);
   restoring = false;
 }
 

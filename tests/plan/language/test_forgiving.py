@@ -191,6 +191,8 @@ MEANT = {
     "move moon by (3, -2)": "Move moon by 3u right and -2u up: placed.",
     "double moon": "Scale moon from O by 2: placed.",
     "shrink moon by 0.5u": "Offset moon by -0.5u, 1 step, corners mitred: offset.",
+    "hexagon eye on top of disc": "Polygon eye of 6 sides on top of disc, corners 4u out, the first at 90°.",
+    "offset disc by reach": "Offset disc by reach, 1 step, corners mitred: offset.",
     "circle radius .5": "Circle circle on O with radius .5u.",
     "circle radius 1,5": "Circle circle on O with radius 1.5u.",
     "circle radius 2 at 3,-4": "Circle circle on 3u right and 4u down from O with radius 2u.",
@@ -259,7 +261,14 @@ class Forgiving(TestCase):
             self.assertEqual(len(change(plan, "add-sentence", {"text": better}).plan.steps), 4)
 
     def test_what_means_nothing_is_refused_as_before(self) -> None:
-        for text in ("circle inside disc", "circle around disc 1 larger", "box with round corners", "lighten disc"):
+        for text in (
+            "circle inside disc",
+            "circle around disc 1 larger",
+            "box with round corners",
+            "lighten disc",
+            "around disc",
+            "disc united 3u right",
+        ):
             with self.subTest(text), self.assertRaises(SentenceError):
                 said(text)
         for text in ("nonsense here", "Circle lens beside O", "take a walk", "radius 3", "", "the", "of", ". , ;"):

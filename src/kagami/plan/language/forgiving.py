@@ -40,7 +40,7 @@ _LEADS: Final = r"(?:on|of|with|from|at|through)\b"
 _ARTICLE_AS_NAME: Final = re.compile(rf"an?\s+{_LEADS}")
 """A figure called “a”, as figures are in geometry."""
 Allowance: TypeAlias = Callable[[str, bool], bool]
-"""Whether a value may use the measures that it does; a length may be made of some that another value may not."""
+"""Whether a value may use the measures that it does, and whether it may be made of one that is still to come."""
 # fmt: off
 UNNAMED: Final = frozenset((
     "inside", "outside", "around", "about", "through", "between", "above", "below", "under", "over", "near", "within",
@@ -124,7 +124,7 @@ def forgiven(
     plain = _plain(text, ids)
     meant = (one for said in dict.fromkeys((plain, _COMMA.sub(r"\1.\2", plain))) for one in meanings(said, ids, lines))
     said = [*product(meant, (every, few))]
-    reserved = every | set(OF_ONE) | set(PLACE_WORDS) | ids.keys()
+    reserved = every | set(OF_ONE) | set(PLACE_WORDS) | ids.keys() | {"O"}
     known, one_more = _allowances(measures, reserved)
     reached = reached or Reached()
     found = _read(said, ids, known, reached)
@@ -154,10 +154,10 @@ def _allowances(measures: Collection[str], words: Collection[str]) -> tuple[Allo
     """
     known, taken = frozenset(measures), frozenset(words)
 
-    def with_one_more(value: str, is_length: bool) -> bool:
+    def with_one_more(value: str, of_one_to_come: bool) -> bool:
         others = parse_value(value).names - known
         beside = any(name in taken or re.search(rf"{name} \d|\d {name}", value) for name in others)
-        return not others or (is_length and len(others) == 1 and not beside)
+        return not others or (of_one_to_come and len(others) == 1 and not beside)
 
     return (lambda value, _: parse_value(value).names <= known), with_one_more
 
@@ -217,7 +217,7 @@ class _Reader:
     def read(self) -> dict[str, Any] | None:
         at = 0
         for word in self.form.verb:
-            end = self.word(word, self.skipped(at))
+            end = self.word(word, self.skipped(at), by_others=False)
             if end is None:
                 return None
             at = end
@@ -227,13 +227,13 @@ class _Reader:
         match = _SKIPPED.match(self.scanner.text, at)
         return match.end() if match else at
 
-    def word(self, word: str, at: int) -> int | None:
-        """Where a fixed word ends; plural or singular, and by what else it is called."""
+    def word(self, word: str, at: int, *, by_others: bool = True) -> int | None:
+        """Where a fixed word ends; plural or singular, and `by_others` that are said for it."""
         match = _WORD.match(self.scanner.text, at)
         if match is None:
             return None
         said = match[0].lower()
-        meant = {said, said.removesuffix("s"), f"{said}s", *_same(said)}
+        meant = {said, said.removesuffix("s"), f"{said}s", *(_same(said) if by_others else ())}
         return match.end() if word in meant else None
 
     def rest(
@@ -286,7 +286,7 @@ class _Reader:
         own = words_of(tr(clause.field.replace("_", " ")))
         for before, behind in ((clause.before, clause.behind), (own, ())):
             start = self.leading(before, at, len(before) - 1)
-            said = None if start is None else self.said(clause, self.skipped(start))
+            said = None if start is None else self.said(clause, self.skipped(start), led=self.led(at, start))
             if said is None:
                 if start is not None and start > at and isinstance(clause.slot, Slot):
                     self.reached.note(self.scanner.text[self.skipped(start) :], clause.slot.kind.expected())
@@ -296,7 +296,7 @@ class _Reader:
             if closed is not None:
                 yield value, closed
         if self.needs_no_lead(clause, at):
-            value, end = self.said(clause, at) or ("", at)
+            value, end = self.said(clause, at, led=False) or ("", at)
             if end > at:
                 yield value, end
 
@@ -306,7 +306,11 @@ class _Reader:
         alone = isinstance(clause.slot, Slot) and clause.slot.kind is LENGTH and len(kinds) == 1
         return alone and bool(_NUMBER.match(self.scanner.text, at))
 
-    def said(self, clause: Clause, at: int) -> tuple[Any, int] | None:
+    def led(self, at: int, start: int) -> bool:
+        """Whether words that lead to a field stand between two positions."""
+        return bool(_WORD.search(self.scanner.text, at, start))
+
+    def said(self, clause: Clause, at: int, *, led: bool) -> tuple[Any, int] | None:
         text = self.scanner.text
         if isinstance(clause.slot, Own):
             found, first = parse_name(text, at), _WORD.match(text, at)
@@ -320,7 +324,7 @@ class _Reader:
             return None
         values = _values_in(clause.slot.kind, value)
         is_length = clause.slot.kind is LENGTH or clause.slot.kind.is_place
-        if not all(self.may_use(one, is_length) for one in values):
+        if not all(self.may_use(one, is_length and (led or not one.strip().isidentifier())) for one in values):
             self.reached.turned_down = True
             return None
         bare = clause.slot.kind is LENGTH and _NUMBER.fullmatch(value)

@@ -114,6 +114,12 @@ PHRASES: Final[tuple[tuple[str, Rewritten], ...]] = (
         r"\1 radius \2/2",
     ),
     (r"^regular ", ""),
+    (
+        r"^(triangle|pentagon|hexagon|heptagon|octagon) (?!(?:through|with|on|at|of|in|from|by|to|its|pointing|facing"
+        r"|radius|sides?|corners?|standing|rotated|turned|inside|around|called|named|inner|outer)\b)([a-z]\w*)"
+        r"(?= on | at | with |,|$)",
+        r"\1 called \2",
+    ),
     (r"^diagonal line\b(.*)", r"line\1 at 45°"),
     (r"\bin middle of ", "on centre of "),
     (r"^((?:box|rect|rectangle|square)\b.*?) at (?=(?:top|bottom|left|right|centre|center)\b.* of )", r"\1 on "),

@@ -168,7 +168,9 @@ def meanings(text: str, names: Collection[str], lines: Mapping[str, str] = NO_LI
         yield said
         first = re.match(r"[^\W\d_]+", said)
         for pattern, instead in BEGINNINGS:
-            match = re.match(pattern, said.removesuffix("."), re.IGNORECASE)
+            # What names parts says all of it: nothing that stands behind them is lost.
+            whole = re.fullmatch if "(?P<" in pattern else re.match
+            match = whole(pattern, said.removesuffix("."), re.IGNORECASE)
             if match is None or (first and first[0] in names and not match.groupdict()):
                 continue
             parts = match.groupdict()

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 import time
 
 from django.contrib.auth import get_user_model
@@ -50,8 +51,6 @@ class Answers(StudioCase):
 
     def paths(self, view: str = "both", step: str = "") -> dict[tuple[str, str, str], str]:
         """The paths of the page as it is stored now."""
-        import re
-
         address = reverse("bench-state", args=[self.trial.pk])
         sheet = self.client.get(address, {"view": view, "step": step}).json()["parts"]["sheet"]
         found = {}
@@ -122,6 +121,21 @@ class Answers(StudioCase):
         self.assertEqual(mirror, self.ask("set-field", {**RADIUS, "value": "6u"}, rested=True)["mirror"])
         sound = self.ask("add-sentence", {"text": "From rim take eye: piece crescent."}, whole=True)
         self.assertIn("crescent", [ink["step"] for ink in sound["ink"]])
+
+    def test_a_place_that_is_dragged_is_joined_to_where_it_was(self) -> None:
+        given = {"step": "eye", "field": "centre", "place": [-6.0, 0.0], "scale": 40}
+        state = {"view": "both", "step": "eye"}
+        handles = self.ask("drag", given, state=state, whole=True)["handles"]
+        (place,) = re.findall(r'(?s)class="handle place.*?</g>', handles)[:1]
+        line = re.search(r'class="measure-line" d="M(\S+) (\S+)L(\S+) (\S+)"', place)
+        assert line is not None
+        x, y, to_x, to_y = (float(line[k]) for k in range(1, 5))
+        self.assertLess(to_x, x)
+        self.assertGreater(abs(to_y - y), 0)
+        still = self.ask("drag", {"step": "rim", "field": "radius", "place": [5.0, 0.0]}, state=state, whole=True)
+        self.assertNotIn(
+            "place", re.findall(r'class="handle (\w+)[^>]*>\s*<path class="measure-line"', still["handles"])
+        )
 
     def test_the_mirror_follows_when_the_hand_rests(self) -> None:
         found = self.ask("set-field", RADIUS, rested=True)

@@ -110,6 +110,13 @@ def handles_of(step: Step, result: Result, frame: Frame, forms: tuple[type, ...]
     return tuple(drawn.handle(dimension) for dimension in sorted(wanted, key=lambda one: order[one.field]))
 
 
+def joined(handle: Handle, was: Handle | None) -> Handle:
+    """The handle of a place with a hairline from where it was."""
+    if was is None or handle.form != "place" or was.place == handle.place:
+        return handle
+    return replace(handle, line=f"M{was.x} {was.y}L{handle.x} {handle.y}")
+
+
 def quiet_html(step: Step, result: Result, frame: Frame) -> SafeString:
     """The lengths and angles of what hangs on a step, as SVG: seen in grey while the step is dragged."""
     hanging = [other for other in result.plan.steps if step.id in other.uses() and other.id in result.outcomes]

@@ -35,7 +35,7 @@ from kagami.plan.outcome import Outcome
 from kagami.plan.steps import Step
 from kagami.plan.tones.listed import tone_colours
 from kagami.plan.tones.paint import Paint
-from web.bench.handles import handles_html, quiet_html
+from web.bench.handles import handles_html, joined, quiet_html
 from web.bench.panel import fault_text, measure_result, notes_of
 from web.bench.said import said_of
 from web.bench.sheet import active_handles, frame_of, lines_of, region_name
@@ -84,7 +84,7 @@ def preview(
         "regions": dict(_regions(before, after, state, frame)),
         "texts": dict(_texts(before, after)),
         "fields": dict(_fields(plan, tried)),
-        "handles": _handles(tried, after, looks, frame, dragged=meant is not None),
+        "handles": _handles(tried, before, after, looks, frame, meant),
         "said": said_of(meant, plan) if meant else _new_in_words(new, plan, tried, after, begun=kind == "add-step"),
         "new": new.id if new else "",
         "ties": _ties(plan, given, meant, passing) if meant else [],
@@ -210,11 +210,15 @@ def _fields(plan: Plan, tried: Plan) -> Iterable[tuple[str, str]]:
                 yield f"{step.id if old else 'new'}:{name}", kind.write(step[name], names)
 
 
-def _handles(tried: Plan, after: Result, looks: Looking, frame: Frame, *, dragged: bool) -> str:
-    """The active step's handles, and in a drag what hangs on it."""
-    html = handles_html(active_handles(tried, after, looks, frame))
-    step = tried.step(looks.step)
-    return html + quiet_html(step, after, frame) if dragged and step is not None else html
+def _handles(tried: Plan, before: Result, after: Result, looks: Looking, frame: Frame, meant: Dragged | None) -> str:
+    """The active step's handles, and in a drag what hangs on it; a place is joined to where it was."""
+    handles, step = active_handles(tried, after, looks, frame), tried.step(looks.step)
+    if meant is None or step is None:
+        return handles_html(handles)
+    if not meant.stop:  # a place
+        were = {handle.key: handle for handle in active_handles(before.plan, before, looks, frame)}
+        handles = tuple(joined(handle, were.get(handle.key)) for handle in handles)
+    return handles_html(handles) + quiet_html(step, after, frame)
 
 
 def _ties(plan: Plan, given: Mapping[str, Any], meant: Dragged, cache: Cache) -> list[dict[str, Any]]:

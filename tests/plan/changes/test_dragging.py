@@ -249,6 +249,12 @@ class Ties(TestCase):
         away = as_typed(begun, "drag", {**given, "place": [9.0, 9.0]}, Cache())
         self.assertEqual(away.among, (0, 0))
 
+    def test_an_end_is_drawn_to_where_its_line_touches_a_circle(self) -> None:
+        begun = parse_text("Circle one on O with radius 3u.\nSegment way from 5u right from O to O.\n")
+        given = {"step": "way", "field": "second", "place": [1.8, -2.4], "scale": 40}
+        meant = as_typed(begun, "drag", given, Cache())
+        self.assertEqual(meant.after, "touch(one,offset(5u|0u|O),2)")
+
     def test_what_of_a_formula_will_move_is_known_before_it_moves(self) -> None:
         measures = (Measure(name="gap", value="0.5u"), Measure(name="rim", value="2gap + 1u"))
         told = {

@@ -169,6 +169,20 @@ class Gestures(TestCase):
             found, [f"Circle circle on {place}" for place in ("right of one", "left of two", "right of one")]
         )
 
+    def test_a_line_that_is_let_go_of_where_it_touches_a_circle_touches_it(self) -> None:
+        plan = parse_text("Circle one on O with radius 3u.\n")
+        # From (5, 0) a tangent of a circle of 3 touches it at (9/5, ±12/5): Euclid III.17, by similar triangles.
+        given = {"step_kind": "segment", "fields": {}, "start": [5.0, 0.0], "end": [1.83, 2.42], "scale": 40}
+        found = change(plan, "draw-step", given, CACHE).plan
+        self.assertEqual(
+            write_text(found).splitlines()[-1],
+            "Segment segment from 5u right from O to touch 1 of one from 5u right from O.",
+        )
+        away = change(plan, "draw-step", {**given, "end": [3.5, 2.5]}, CACHE).plan
+        self.assertNotIn("touch", write_text(away))
+        own = change(plan, "draw-step", {**given, "start": [5.0, 3.0], "end": [0.02, 3.01]}, CACHE).plan
+        self.assertTrue(write_text(own).strip().endswith("to top of one."))
+
     def test_a_step_before_the_needle_sees_only_what_is_before_it(self) -> None:
         plan = begun("circle", (0.0, 3.0), (1.0, 3.0), position=0)
         self.assertEqual(write_text(plan).splitlines()[-3], "Circle circle on 3u up from O with radius 1u.")

@@ -258,8 +258,14 @@ class _Hand:
     def _hung(self, place: Point, reach: float) -> Dragged:
         before = self.kind.entry(self.step[self.field], self.part)
         stop = self.grain.stop(LENGTH)
-        after, among = hung(before, place, reach, stop, self.result, nth_given(self.given))
+        nth, seen_from = nth_given(self.given), self._other_end()
+        after, among = hung(before, place, reach, stop, self.result, nth, seen_from)
         return replace(self._set({self.part: after}, before, after, 0.0), among=among)
+
+    def _other_end(self) -> str:
+        """The place at the other end of what the step draws; empty where there is none."""
+        ends = (self.step.press, self.step.release)
+        return str(self.step[ends[ends[0] == self.field]]) if self.field in ends and all(ends) else ""
 
     def _knotted(self, right: float, up: float) -> Dragged:
         """A node at lengths from its outline's origin."""

@@ -11,12 +11,13 @@ from kagami.plan.errors import DocumentError
 from kagami.plan.evaluation.result import Result
 from kagami.plan.messages import number_text
 from kagami.plan.outcome import Outcome
-from kagami.plan.places.anchors import crossings_of, resolve
+from kagami.plan.places.anchors import crossings_of, resolve, touches_of
 from kagami.plan.references.places import (
     SHEET_ORIGIN,
     OffsetOf,
     Origin,
     Reference,
+    TouchOf,
     parse_reference,
     write_reference,
 )
@@ -32,12 +33,14 @@ MOST_CROSSING: Final = 6
 """Figures at a place of which every two are looked at for crossings."""
 
 
-def hung(before: str, place: Point, reach: float, stop: float, result: Result, nth: int = 0) -> tuple[str, Among]:
+def hung(
+    before: str, place: Point, reach: float, stop: float, result: Result, nth: int = 0, seen_from: str = ""
+) -> tuple[str, Among]:
     """The reference to the anchor that lies within `reach` of a place, the `nth` of them, and which of how many that
-    is; or lengths in stops from where the old reference hung.
+    is; or lengths in stops from where the old reference hung. `seen_from` is the other end of what is drawn.
     """
     if reach > 0:
-        near = nearest(place, reach, result)
+        near = nearest(place, reach, result, seen_from)
         if near:
             return near[nth % len(near)][0], (nth % len(near) + 1, len(near))
     old = parse_reference(before)
@@ -60,13 +63,14 @@ def _may_be_told_from(base: Reference) -> bool:
     return True
 
 
-def nearest(place: Point, reach: float, result: Result) -> list[tuple[str, Point]]:
+def nearest(place: Point, reach: float, result: Result, seen_from: str = "") -> list[tuple[str, Point]]:
     """The anchors within reach of a place, by meaning and then by nearness: the sheet's middle, centres and crossings,
     other anchors; each place once, by a name of a figure's own before a crossing, whose number may change. Behind them
-    come those of other figures at the same places: what hangs there goes with another one.
+    come those of other figures at the same places: what hangs there goes with another one. Places where lines that are
+    `seen_from` another place touch a figure are anchors as well.
     """
     found: dict[tuple[float, float], list[tuple[int, str, Point]]] = {}
-    for rank, reference, anchor in _anchors(place, reach, result):
+    for rank, reference, anchor in (*_anchors(place, reach, result), *_touches(place, reach, result, seen_from)):
         found.setdefault((round(anchor.x, 6), round(anchor.y, 6)), []).append((rank, reference, anchor))
     spots = sorted(found.values(), key=lambda here: (min(rank for rank, *_ in here), here[0][2].distance(place)))
     owned = [_by_figure(here) for here in spots]
@@ -85,7 +89,7 @@ def _by_figure(here: list[tuple[int, str, Point]]) -> list[tuple[int, str, Point
 
 def _own(entry: tuple[int, str, Point]) -> tuple[bool, int]:
     rank, reference, _ = entry
-    return reference.startswith("crossing("), rank
+    return reference.startswith(("crossing(", "touch(")), rank
 
 
 def _anchors(place: Point, reach: float, result: Result) -> Iterator[tuple[int, str, Point]]:
@@ -105,6 +109,19 @@ def _anchors(place: Point, reach: float, result: Result) -> Iterator[tuple[int, 
         for number, crossing in enumerate(crossings_of(first.made.whole, second.made.whole), 1):
             if crossing.distance(place) <= reach:
                 yield 1, f"crossing({first.id},{second.id},{number})", crossing
+
+
+def _touches(place: Point, reach: float, result: Result, seen_from: str) -> Iterator[tuple[int, str, Point]]:
+    origin = parse_reference(seen_from) if seen_from else None
+    if origin is None or not _may_be_told_from(origin):
+        return
+    at = resolve(origin, result.outcomes, result.values.of)
+    for outcome in result.outcomes.values():
+        if outcome.figure is None or outcome.figure.curves > MOST_CROSSED or not _touched(outcome, place, reach):
+            continue
+        for number, touch in enumerate(touches_of(outcome.made.whole, at), 1):
+            if touch.distance(place) <= reach < touch.distance(at):
+                yield 2, write_reference(TouchOf(outcome.id, origin, number)), touch
 
 
 def _touched(outcome: Outcome, place: Point, reach: float) -> bool:

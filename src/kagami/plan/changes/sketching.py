@@ -64,7 +64,7 @@ def drawn_fields(plan: Plan, cls: type[Step], given: Given) -> dict[str, Any]:
     pressed, end = place_given(given.values, "start"), place_given(given.values, "end")
     start = _at(first, result)
     if cls.release:
-        last = aimed(end, grain, result)
+        last = aimed(end, grain, result, seen_from=first)
         fields[cls.release], end = last, _at(last, result)
     if start.distance(end) <= SAME_PLACE or pressed.distance(end) <= SAME_PLACE:
         raise ChangeRefused("draw-on", field=cls.release or cls.press)
@@ -146,9 +146,9 @@ def _values(cls: type[Step], start: Point, end: Point, grain: Grain) -> dict[str
     return found
 
 
-def aimed(place: Point, grain: Grain, result: Result, nth: int = 0) -> str:
-    """The anchor that a hand means at a place, the `nth` of those that lie there; or lengths from O."""
-    near = nearest(place, grain.reach, result)
+def aimed(place: Point, grain: Grain, result: Result, nth: int = 0, seen_from: str = "") -> str:
+    """The anchor that a hand means at a place, the `nth` of those that lie there (see `nearest`); or lengths from O."""
+    near = nearest(place, grain.reach, result, seen_from)
     if near:
         return near[nth % len(near)][0]
     half = 0.01 if grain.free else 0.5

@@ -15,12 +15,13 @@ from kagami.exchange.svg import Frame
 from kagami.geometry.point import Point
 from kagami.geometry.tolerance import SAME
 from kagami.plan.changes.moving import movers, plain_number
-from kagami.plan.dimensions.kinds import Angular, Dimension, Flip, Hook, Knot, Linear, Stops, Word
+from kagami.plan.dimensions.kinds import Angular, Arm, Dimension, Flip, Hook, Knot, Linear, Stops, Word
 from kagami.plan.document import Measure
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.dimensions import dimensions_of
 from kagami.plan.evaluation.evaluate import inputs_of
 from kagami.plan.evaluation.result import Result
+from kagami.plan.fields.nodes import BEFORE
 from kagami.plan.fields.values import LENGTH
 from kagami.plan.messages import number_text
 from kagami.plan.places.described import describe
@@ -41,9 +42,12 @@ FORMS: Final = {
     Stops: "count",
     Hook: "place",
     Knot: "node",
+    Arm: "arm",
     Word: "choice",
     Flip: "flip",
 }
+PRESSED: Final = {"corner": "smooth", "smooth": "corner"}
+"""What a press makes of a node."""
 LABEL_AT: Final = 0.6
 """Where on its line a length's value is set."""
 LEAST_LABELLED: Final = 2.4
@@ -164,12 +168,35 @@ class _Drawn:
                 text = self.step.field_kinds()[dimension.field].entry(self.step[dimension.field], dimension.part)
                 return self._at(dimension, dimension.place, describe(text, self.names))
             case Knot():
-                return self._at(dimension, dimension.place, str(dimension.part[0] + 1))
+                handle = self._at(dimension, dimension.place, str(dimension.part[0] + 1))
+                said = f"{handle.said}, {tr(dimension.form)}" if dimension.form else handle.said
+                across = f"{-math.degrees(dimension.across):.2f}"
+                then = PRESSED.get(dimension.form, "")
+                moves = _("a press makes it {form}").format(form=tr(then)) if then else ""
+                return replace(handle, said=said, next=then, moves=moves, turn=across)
+            case Arm():
+                return self._arm(dimension)
             case Word():
                 return self._word(dimension)
             case Flip():
                 handle = self._at(dimension, dimension.place, str(dimension.number))
                 return replace(handle, named=dimension.number in self.step[dimension.field])
+
+    def _arm(self, dimension: Arm) -> Handle:
+        """A hairline from the node, with a short cross stroke at its end."""
+        number, first = dimension.part
+        kind = self.step.field_kinds()[dimension.field]
+        texts = (kind.entry(self.step[dimension.field], (number, first + axis)) for axis in (0, 1))
+        value = ", ".join(typed_value(text, self.names) for text in texts)
+        before, behind = _("handle before node {number} of {name}"), _("handle behind node {number} of {name}")
+        said = before if first == BEFORE else behind
+        handle = replace(
+            self._at(dimension, dimension.place, value),
+            said=said.format(number=number + 1, name=self.step.name),
+            turn=f"{-math.degrees(dimension.node.direction(dimension.place)):.2f}",
+            named=dimension.stands,
+        )
+        return replace(handle, line=f"M{self.frame.place(dimension.node)}L{handle.x} {handle.y}")
 
     def _value(self, dimension: Linear | Angular | Stops) -> float:
         found = self.inputs.fields[dimension.field]

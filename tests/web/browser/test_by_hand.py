@@ -140,6 +140,36 @@ class Handles(HandCase):
         self.page.mouse.move(*self.grip("radius", ""))
         expect(self.page.locator("#pill")).to_have_text("radius of disc: 3gap + 1u · moves 1u, with Ctrl gap")
 
+    def test_a_corner_of_a_free_outline_is_pressed_smooth_and_its_handle_dragged(self) -> None:
+        mark = self.bench(
+            "Outline sail, closed, drawn from O through 4u, 4u; -4u, 4u; -4u, -4u; 4u, -4u.\n", "?step=sail"
+        )
+        node = self.page.locator(".handle.node[data-part='[0]']")
+        box = node.locator(".grip").bounding_box()
+        assert box is not None
+        self.page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+        expect(self.page.locator("#pill")).to_have_text("nodes of sail 1, corner · a press makes it smooth")
+        self.page.mouse.down()
+        self.page.mouse.up()
+        self.settled(2)
+        expect(self.page.locator(".handle.node.smooth")).to_have_count(1)
+        arm = self.page.locator(".handle.arm[data-part='[0, 4]']")
+        box = arm.locator(".grip").bounding_box()
+        assert box is not None
+        self.page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+        expect(self.page.locator("#pill")).to_contain_text("handle behind node 1 of sail")
+        self.page.mouse.down()
+        self.page.mouse.move(*self.at(1, 4), steps=4)
+        self.page.mouse.up()
+        self.settled(3)
+        first = self.stored(mark).step("sail").nodes[0]
+        self.assertEqual((first.after[1], first.before[1]), ("0u", "0"))
+        self.assertEqual(first.after[0], "-3u")
+        node.focus()
+        self.page.keyboard.press("Enter")
+        self.settled(4)
+        self.assertFalse(self.stored(mark).step("sail").nodes[0].has_handles)
+
     def test_what_cannot_be_dragged_says_so_and_stays(self) -> None:
         mark = self.bench(
             "Circle disc on O with radius 3u.\nCircle eye on O with radius radius of disc.\n", "?step=eye"

@@ -25,6 +25,7 @@ from kagami.plan.changes.measures import (
     with_note,
 )
 from kagami.plan.changes.meeting import part_meeting, unite_meeting
+from kagami.plan.changes.noding import press_node
 from kagami.plan.changes.ordering import move_step
 from kagami.plan.changes.pasting import add_sentences
 from kagami.plan.changes.picks import with_witnesses
@@ -155,6 +156,7 @@ CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
     "drag": drag,
     "nudge": nudge,
     "flip": flip,
+    "press-node": press_node,
     "rename-step": rename_step,
     "set-guide": set_guide,
     "set-muted": set_muted,

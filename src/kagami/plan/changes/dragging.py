@@ -18,8 +18,9 @@ from kagami.plan.changes.hanging import NONE, Among, hung
 from kagami.plan.changes.measures import set_measure
 from kagami.plan.changes.moving import Moved, Tried, moved, plain_number
 from kagami.plan.changes.moving import nudged as nudged_text
+from kagami.plan.changes.noding import turned_texts
 from kagami.plan.changes.steps import set_field, step_of
-from kagami.plan.dimensions.kinds import Dimension, Flip, Hook, Knot, Measured, Word
+from kagami.plan.dimensions.kinds import Arm, Dimension, Flip, Hook, Knot, Measured, Word
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.evaluation.cache import Cache
@@ -175,7 +176,7 @@ class _Hand:
         self.dimension = self._chosen(found)
         self.grain = grain_of(given)
 
-    def _chosen(self, found: tuple[Dimension, ...]) -> Measured | Hook | Knot | None:
+    def _chosen(self, found: tuple[Dimension, ...]) -> Measured | Hook | Knot | Arm | None:
         """The dimension that is meant; None for a value that lies nowhere and can only be nudged."""
         for dimension in found:
             if isinstance(dimension, Word | Flip) or dimension.field != self.field:
@@ -191,8 +192,10 @@ class _Hand:
         match self.dimension:
             case Hook():
                 return self._hung(place, self.grain.reach)
-            case Knot(_, origin, _, _):
-                return self._knotted(place.x - origin.x, place.y - origin.y)
+            case Knot(_, origin):
+                return self._knotted((self.part[0], 0), place.x - origin.x, place.y - origin.y)
+            case Arm(_, node):
+                return self._knotted(self.dimension.part, place.x - node.x, place.y - node.y)
             case None:
                 raise ChangeRefused("no-dimension", field=self.field)
             case _:
@@ -204,9 +207,14 @@ class _Hand:
             case Hook(_, place, _):
                 stop = self.grain.stop(LENGTH)
                 return self._hung(place.moved(right * stop, up * stop), 0.0)
-            case Knot(_, origin, place, _):
+            case Knot(_, origin, place):
                 stop = self.grain.stop(LENGTH)
-                return self._knotted(place.x - origin.x + right * stop, place.y - origin.y + up * stop)
+                return self._knotted(
+                    (self.part[0], 0), place.x - origin.x + right * stop, place.y - origin.y + up * stop
+                )
+            case Arm(_, node, place):
+                stop = self.grain.stop(LENGTH)
+                return self._knotted(self.dimension.part, place.x - node.x + right * stop, place.y - node.y + up * stop)
             case _:
                 way = 1.0 if self.dimension is None else self.dimension.way
                 stop = stop_for(self._now(), self.grain.stop(self._values, way), self._values)
@@ -267,12 +275,14 @@ class _Hand:
         ends = (self.step.press, self.step.release)
         return str(self.step[ends[ends[0] == self.field]]) if self.field in ends and all(ends) else ""
 
-    def _knotted(self, right: float, up: float) -> Dragged:
-        """A node at lengths from its outline's origin."""
-        (number,) = self.part
+    def _knotted(self, begins: tuple[int, int], right: float, up: float) -> Dragged:
+        """A node at lengths from its outline's origin, or a handle at lengths from its node: two values of a node, the
+        first being that which is told. The other handle of a smooth node is turned with one.
+        """
+        number, first = begins
         stop = self.grain.stop(LENGTH)
         texts: dict[tuple[int, ...], str] = {}
-        for axis, target in enumerate((right, up)):
+        for axis, target in enumerate((right, up), first):
             text = self.kind.entry(self.step[self.field], (number, axis))
             rounded = round(target / stop) * stop
             if abs(rounded - self.result.values.of(text)) > UNMOVED:
@@ -280,6 +290,10 @@ class _Hand:
                 if found.owner:
                     raise ChangeRefused("not-movable", value=typed_value(text, self.plan.names()))
                 texts[number, axis] = f"{found.after}{LENGTH.unit}" if _bare(text, found.after) else found.after
+        if first:
+            typed = self.step[self.field][number].values()
+            move = [self.result.values.of(texts.get((number, first + axis), typed[first + axis])) for axis in (0, 1)]
+            texts |= turned_texts(self.inputs.rows(self.field)[number], typed, number, first, move)
         before = self._written(self.step[self.field], number)
         return self._set(texts, before, None, stop)
 

@@ -119,6 +119,24 @@ class Knot:
     origin: Point
     place: Point
     part: tuple[int, ...]
+    form: str = ""
+    """Whether it is a `corner` or `smooth`, where it can be either."""
+    across: float = 0.0
+    """The direction across the outline there, in radians."""
+
+
+@dataclass(frozen=True, slots=True)
+class Arm:
+    """A handle of a node of a free outline, told by two lengths from the node. One that lies on its node does not
+    stand: it is offered on the way to the neighbour.
+    """
+
+    field: str
+    node: Point
+    place: Point
+    part: tuple[int, int]
+    """The number of the node, and that of the first of the two values."""
+    stands: bool = True
 
 
 @dataclass(frozen=True, slots=True)
@@ -142,5 +160,5 @@ class Flip:
 
 Measured: TypeAlias = Linear | Angular | Stops
 """Dimensions of typed values: `tip` and `value_at` are each other's inverse along them."""
-Dimension: TypeAlias = Measured | Hook | Knot | Word | Flip
+Dimension: TypeAlias = Measured | Hook | Knot | Arm | Word | Flip
 Dimensions: TypeAlias = Iterator[Dimension]

@@ -14,6 +14,10 @@ from kagami.plan.translation import tr
 from kagami.plan.values.stored import typed_value
 from kagami.plan.wording.texts import ValueText
 
+BEFORE: Final = 2
+AFTER: Final = 4
+"""Where among a node's values its handles begin."""
+
 
 class FreeNode(BaseModel):
     """A node at x, y from the outline's origin, with the moves to its handle before and its handle after."""

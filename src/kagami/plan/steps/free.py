@@ -1,7 +1,8 @@
 """Free outlines of nodes with handles, and free strokes."""
 
 import math
-from typing import Annotated, ClassVar, Literal
+from collections.abc import Sequence
+from typing import Annotated, ClassVar, Literal, TypeAlias
 
 import numpy as np
 
@@ -9,13 +10,18 @@ from kagami.geometry.bezier import Cubic
 from kagami.geometry.curves import Curve, Line
 from kagami.geometry.measure.winding import drawn_freely
 from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.point import ORIGIN, Point
 from kagami.geometry.reshape import fitted_stroke
-from kagami.geometry.tolerance import LENGTH
-from kagami.plan.dimensions.kinds import Knot, Linear, Word
+from kagami.geometry.tolerance import LENGTH, SMOOTH
+from kagami.plan.dimensions.kinds import Arm, Knot, Linear, Word
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import CHOICE, AnchorRef, Length, Nodes
+from kagami.plan.fields.nodes import AFTER, BEFORE
 from kagami.plan.figure import Figure
 from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
+
+Rows: TypeAlias = Sequence[Sequence[float]]
+"""Six numbers a node (see `NodesKind`)."""
 
 
 class _Free(Step):
@@ -33,9 +39,12 @@ class _Free(Step):
         """Its nodes, and whether it is closed."""
         origin, rows = inputs.place("origin"), inputs.rows("nodes")
         places = [origin.moved(row[0], row[1]) for row in rows]
-        yield from (Knot("nodes", origin, place, (k,)) for k, place in enumerate(places))
+        yield from (self._knot(k, origin, places, rows) for k in range(len(places)))
         if places:
             yield Word("form", places[-1])
+
+    def _knot(self, k: int, origin: Point, places: Sequence[Point], rows: Rows) -> Knot:
+        return Knot("nodes", origin, places[k], (k,))
 
 
 @register("free-outline")
@@ -69,6 +78,51 @@ class FreeOutline(_Free):
         anchors = {f"corner-{k}": place for k, place in enumerate(places, 1)}
         outline = drawn_freely(Outline(tuple(curves), self.form == "closed"))
         return Drawing(Figure((Shape((outline,)),), anchors))
+
+    def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
+        """Its nodes, whether it is closed, and the handles of its nodes."""
+        yield from super().dimensions(inputs, made)
+        origin, rows = inputs.place("origin"), inputs.rows("nodes")
+        places = [origin.moved(row[0], row[1]) for row in rows]
+        for k, place in enumerate(places):
+            for side, other in ((BEFORE, self._beside(k, -1)), (AFTER, self._beside(k, 1))):
+                tip = place.moved(rows[k][side], rows[k][side + 1])
+                if place.distance(tip) > LENGTH:
+                    yield Arm("nodes", place, tip, (k, side))
+                elif other is not None and place.distance(places[other]) > LENGTH:
+                    yield Arm("nodes", place, place.lerp(places[other], 1 / 3), (k, side), stands=False)
+
+    def _beside(self, k: int, on: int) -> int | None:
+        """The node before or behind another one; None at an end."""
+        count = len(self.nodes)
+        if self.form == "open" and not 0 <= k + on < count:
+            return None
+        return (k + on) % count if count > 1 else None
+
+    def _knot(self, k: int, origin: Point, places: Sequence[Point], rows: Rows) -> Knot:
+        sides = (self._beside(k, -1), self._beside(k, 1))
+        if None in sides:
+            return super()._knot(k, origin, places, rows)
+        before, after = (
+            _heading(places[k], rows[k][side : side + 2], places[other or 0])
+            for side, other in zip((BEFORE, AFTER), sides, strict=True)
+        )
+        across = before.middle(after).direction(ORIGIN) if before.distance(after) < 2 else before.direction(ORIGIN)
+        form = "smooth" if is_smooth(rows[k]) else "corner"
+        return Knot("nodes", origin, places[k], (k,), form, across)
+
+
+def _heading(node: Point, move: Sequence[float], other: Point) -> Point:
+    """The direction in which an outline leaves a node, as a place a unit from O."""
+    way = math.atan2(move[1], move[0]) if math.hypot(*move) > LENGTH else node.direction(other)
+    return ORIGIN.toward(way, 1.0)
+
+
+def is_smooth(row: Sequence[float]) -> bool:
+    """Whether the handles of a node, from the third of its values on, both stand and lie in one line through it."""
+    (bx, by), (ax, ay) = row[BEFORE:AFTER], row[AFTER:]
+    long = math.hypot(bx, by) * math.hypot(ax, ay)
+    return long > LENGTH * LENGTH and ax * bx + ay * by < 0 and abs(ax * by - ay * bx) <= SMOOTH * long
 
 
 @register("free-stroke")

@@ -51,7 +51,7 @@ function keysOf(event) {
 function said(handle) {
   const { form, said: name, value, moves } = handle.dataset;
   if (form === "choice" || form === "flip") return handle.getAttribute("aria-label");
-  return [`${name}: ${value}`, ...(moves ? [moves] : [])].join(" · ");
+  return [form === "node" ? name : `${name}: ${value}`, ...(moves ? [moves] : [])].join(" · ");
 }
 
 function onDown(event) {
@@ -63,9 +63,9 @@ function onDown(event) {
   const [x, y] = placeOf(event);
   const [tipX, tipY] = JSON.parse(handle.dataset.place);
   const still = handle.dataset.form === "choice" || handle.dataset.form === "flip";
-  held = { pointer: event.pointerId, key: handle.dataset.key, id: handle.id, nth: 0, still, what: named(handle) };
+  held = { pointer: event.pointerId, id: handle.id, nth: 0, still, pressed: presses(handle), what: named(handle) };
   held.grip = [tipX - x, tipY - y];
-  held.pressed = [event.clientX, event.clientY];
+  held.from = [event.clientX, event.clientY];
   hold(event);
   if (!still) document.getElementById("drawing").classList.add("dragging");
   document.addEventListener(MOVES, onMove);
@@ -73,7 +73,7 @@ function onDown(event) {
 
 // Whether the hand has gone far enough to mean something.
 function moved(event) {
-  const way = Math.hypot(event.clientX - held.pressed[0], event.clientY - held.pressed[1]);
+  const way = Math.hypot(event.clientX - held.from[0], event.clientY - held.from[1]);
   if (held.still || (!held.given && way < FAR)) return false;
   const [x, y] = placeOf(event);
   held.given = { ...held.what, place: [x + held.grip[0], y + held.grip[1]], nth: held.nth, ...keysOf(event) };
@@ -95,10 +95,10 @@ function letGo() {
 async function onUp(event) {
   if (!held || event.pointerId !== held.pointer) return;
   moved(event);
-  const { given, id, still } = letGo();
+  const { given, id, pressed } = letGo();
   if (given) {
     if (await make("drag", given, null)) offerTies(given);
-  } else if (still) press(document.getElementById(id));
+  } else if (pressed) press(document.getElementById(id));
 }
 
 // The relation stands in place of the number.
@@ -113,9 +113,14 @@ function offerTies(given) {
   });
 }
 
-// A word takes its next, a crossing is turned over.
+// Whether a press without a way means something: on a word, a crossing, and a node of an outline.
+const presses = (handle) => ["choice", "flip"].includes(handle.dataset.form) || turns(handle);
+const turns = (handle) => handle.dataset.form === "node" && handle.dataset.next !== "";
+
+// A word takes its next, a crossing is turned over, a corner becomes smooth and a smooth node a corner.
 function press(handle) {
   const { step, field } = named(handle);
+  if (turns(handle)) return make("press-node", { step, part: JSON.parse(handle.dataset.part) }, handle);
   if (handle.dataset.form === "choice") return make("set-field", { step, field, value: handle.dataset.next }, handle);
   return make("flip", { step, field, number: JSON.parse(handle.dataset.part)[0], every: Number(looking().every) }, handle);
 }
@@ -144,8 +149,9 @@ async function onKey(event) {
   }
   const aimed = event.target.closest?.(".handle");
   if (!aimed || (drafted() && !currentSlip())) return;
-  const pressed = aimed.dataset.form === "choice" || aimed.dataset.form === "flip";
-  const taken = pressed ? ["Enter", " "].includes(event.key) : event.key in ARROWS || (drafted() && event.key === "Enter");
+  const pressed = presses(aimed) && !(drafted() && turns(aimed)) && ["Enter", " "].includes(event.key);
+  const moves = event.key in ARROWS && !["choice", "flip"].includes(aimed.dataset.form);
+  const taken = pressed || moves || (drafted() && event.key === "Enter");
   if (!taken) return;
   event.preventDefault();
   const handle = drafted() ? await ofAdded(aimed.id) : aimed;

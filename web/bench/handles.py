@@ -89,6 +89,10 @@ class Handle:
     """Of a formula, what of it a hand changes."""
     named: bool = False
     """Whether the field names this one of several numbered places."""
+    looks: str = ""
+    """How it is drawn: a node as a corner or smooth."""
+    offered: bool = False
+    """Whether it is only offered: a handle that lies on its node."""
 
 
 def handles_of(step: Step, result: Result, frame: Frame, forms: tuple[type, ...] = tuple(FORMS)) -> tuple[Handle, ...]:
@@ -173,14 +177,15 @@ class _Drawn:
                 across = f"{-math.degrees(dimension.across):.2f}"
                 then = PRESSED.get(dimension.form, "")
                 moves = _("a press makes it {form}").format(form=tr(then)) if then else ""
-                return replace(handle, said=said, next=then, moves=moves, turn=across)
+                return replace(handle, said=said, next=then, moves=moves, turn=across, looks=dimension.form)
             case Arm():
                 return self._arm(dimension)
             case Word():
                 return self._word(dimension)
             case Flip():
                 handle = self._at(dimension, dimension.place, str(dimension.number))
-                return replace(handle, named=dimension.number in self.step[dimension.field])
+                named = dimension.number in self.step[dimension.field]
+                return replace(handle, named=named, looks="named" if named else "")
 
     def _arm(self, dimension: Arm) -> Handle:
         """A hairline from the node, with a short cross stroke at its end."""
@@ -194,7 +199,8 @@ class _Drawn:
             self._at(dimension, dimension.place, value),
             said=said.format(number=number + 1, name=self.step.name),
             turn=f"{-math.degrees(dimension.node.direction(dimension.place)):.2f}",
-            named=dimension.stands,
+            looks="" if dimension.stands else "offered",
+            offered=not dimension.stands,
         )
         return replace(handle, line=f"M{self.frame.place(dimension.node)}L{handle.x} {handle.y}")
 

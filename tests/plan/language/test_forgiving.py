@@ -191,6 +191,7 @@ MEANT = {
     "move moon by (3, -2)": "Move moon by 3u right and -2u up: placed.",
     "double moon": "Scale moon from O by 2: placed.",
     "shrink moon by 0.5u": "Offset moon by -0.5u, 1 step, corners mitred: offset.",
+    "circle on O with radius 2: below": "Circle below on O with radius 2u.",
     "hexagon eye on top of disc": "Polygon eye of 6 sides on top of disc, corners 4u out, the first at 90°.",
     "offset disc by reach": "Offset disc by reach, 1 step, corners mitred: offset.",
     "circle radius .5": "Circle circle on O with radius .5u.",

@@ -177,6 +177,25 @@ class Typing(BrowserCase):
         expect(line).to_have_value("")
         expect(page.locator(".typing .fault")).to_have_count(0)
 
+    def test_a_slip_of_what_was_read_does_not_come_when_it_was_given_up_before(self) -> None:
+        self.refusals = (422,)
+        page = self.open(self.mark)
+
+        def late(route: Route) -> None:
+            page.wait_for_timeout(400)
+            route.continue_()
+
+        page.route("**/change/", late)
+        line = page.locator(".typing .sentence-input")
+        line.fill("Circle lens beside O with radius 3u.")
+        with page.expect_response("**/change/"):
+            line.press("Enter")
+            for _ in range(3):
+                page.keyboard.press("Escape")
+        expect(page.locator(".typing .fault")).to_be_visible()
+        page.wait_for_timeout(300)
+        expect(page.locator("form.slip")).to_have_count(0)
+
     def test_a_slip_of_what_was_read_makes_way_but_an_open_one_stays(self) -> None:
         self.refusals = (422,)
         page = self.open(self.mark)

@@ -316,7 +316,8 @@ class _Reader:
             found, first = parse_name(text, at), _WORD.match(text, at)
             named = _ARTICLE_AS_NAME.match(text, at)
             words = self.scanner.stops | {"o"} | self.form.words
-            taken = first is not None and not named and first[0].lower() in words | UNNAMED and text[at] not in QUOTES
+            words = words if _CALLED.search(text, 0, at) else words | UNNAMED
+            taken = first is not None and not named and first[0].lower() in words and text[at] not in QUOTES
             return None if found is None or taken or found[0] in self.scanner.ids else found
         try:
             value, end = clause.slot.kind.parse(self.scanner, at)

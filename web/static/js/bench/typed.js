@@ -4,9 +4,11 @@ import { make } from "./changes.js";
 import { clearFault } from "./messages.js";
 import { preview, takeAllBack } from "./preview.js";
 import * as server from "./server.js";
-import { closeSlip, currentSlip, openSlip } from "./slip.js";
+import { closeSlip, currentSlip, openSlip, opening } from "./slip.js";
 
 let asked = 0;
+// Which sentence was sent last; Escape means that no answer to it is waited for any more.
+let sent = 0;
 // The line in which Escape was pressed last: once closes what is offered, or would be; twice leaves the line.
 let escaped = null;
 
@@ -87,7 +89,7 @@ function take(input, item) {
 // What could be read of a sentence that was refused stands in a slip below it, unless another one is open.
 function openNearest({ nearest } = {}) {
   const slip = currentSlip();
-  if (nearest && (!slip || slip.dataset.read)) openSlip(nearest.kind, "", nearest.fields, true);
+  if (nearest && !opening() && (!slip || slip.dataset.read)) openSlip(nearest.kind, "", nearest.fields, true);
 }
 
 function empty(input) {
@@ -105,7 +107,9 @@ async function send(form) {
   if (step) given.step = step;
   else if (needle) given.position = Number(needle);
   form.dataset.sending = "1";
-  const made = await make(step ? "retype-step" : "add-sentence", given, input, step ? null : openNearest);
+  const mine = (sent += 1);
+  const whenRefused = (data) => !step && mine === sent && openNearest(data);
+  const made = await make(step ? "retype-step" : "add-sentence", given, input, whenRefused);
   delete form.dataset.sending;
   if (made && !step) {
     const fresh = document.querySelector(".typing .sentence-input");
@@ -150,6 +154,7 @@ function leave(input) {
 }
 
 export function watchTyped(plan) {
+  document.addEventListener("keydown", (event) => event.key === "Escape" && (sent += 1), { capture: true });
   plan.addEventListener("input", (event) => {
     if (!event.target.matches(".sentence-input")) return;
     clearFault(event.target);

@@ -6,7 +6,7 @@ what the hand did is what the sentence says afterwards.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, Final
 
@@ -294,13 +294,15 @@ class _Hand:
             typed = self.step[self.field][number].values()
             move = [self.result.values.of(texts.get((number, first + axis), typed[first + axis])) for axis in (0, 1)]
             texts |= turned_texts(self.inputs.rows(self.field)[number], typed, number, first, move)
-        before = self._written(self.step[self.field], number)
-        return self._set(texts, before, None, stop)
+        made = self._set(texts, "", "", stop)
+        entries = [self.kind.entry(self.step[self.field], (number, first + axis)) for axis in (0, 1)]
+        moved = [texts.get((number, first + axis), entry) for axis, entry in enumerate(entries)]
+        return replace(made, before=self._pair(entries), after=self._pair(moved))
 
-    def _written(self, value: Any, number: int) -> str:
-        return self.kind.write(value[number : number + 1], self.plan.names())
+    def _pair(self, texts: Sequence[str]) -> str:
+        return ", ".join(typed_value(text, self.plan.names()) for text in texts)
 
-    def _set(self, texts: Mapping[tuple[int, ...], str], before: str, after: str | None, stop: float) -> Dragged:
+    def _set(self, texts: Mapping[tuple[int, ...], str], before: str, after: str, stop: float) -> Dragged:
         """The field with other texts in some parts of it."""
         value, names = self.step[self.field], self.plan.names()
         for part, text in texts.items():
@@ -308,8 +310,7 @@ class _Hand:
         given = {"step": self.step.id, "field": self.field, "value": self.kind.given(value, names)}
         if isinstance(self.dimension, Hook):
             return Dragged("set-field", given, "", before, after or before, stop)
-        said = self._written(value, self.part[0]) if after is None else typed_value(after, names)
-        return Dragged("set-field", given, "", typed_value(before, names), said, stop)
+        return Dragged("set-field", given, "", typed_value(before, names), typed_value(after, names), stop)
 
 
 def _bare(before: str, after: str) -> bool:

@@ -191,7 +191,7 @@ PHRASES: Final[tuple[tuple[str, Rewritten], ...]] = (
     (rf"^(?:gap|space|room) (?:of )?({_LENGTH}) between (.+)$", r"part \2 by \1"),
     (rf"^(?:separate|part) (.+?) (?:by|with)(?: gap(?: of)?)? ({_LENGTH})$", r"part \1 by \2"),
     (
-        rf"^(?:border|frame|outline|stroke) (?:of )?({_LENGTH}) (?:around|round|on|along|of) (.+)$",
+        rf"^(?:stroke|border|frame|outline) (?:of )?({_LENGTH}) (?:around|round|on|along|of) (.+)$",
         r"band on \2 \1 wide",
     ),
     (rf"^(?:resize|scale|size) (.+?) to ({_LENGTH}) ?(?:by|x|×) ?({_LENGTH})$", r"size \1 to \2 by \3"),

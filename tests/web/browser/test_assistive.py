@@ -50,6 +50,15 @@ class Assistive(HandCase):
         expect(page.locator("#s-rim .fault")).to_be_visible()
         self.sound("a faulty step")
 
+    def test_what_was_read_of_a_refused_sentence(self) -> None:
+        self.refusals = (422,)
+        self.bench("Circle lens on O with radius 3u.\n")
+        line = self.page.locator(".typing .sentence-input")
+        line.fill("mirror lens left to right")
+        line.press("Enter")
+        expect(self.page.locator("form.slip[data-read]")).to_be_visible()
+        self.sound("a refused sentence and what was read of it")
+
     def test_regions_and_an_empty_mark(self) -> None:
         mark = self.bench("Mark: Empty\n")
         self.sound("empty")

@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from playwright.sync_api import Page, expect
 
 from tests.plan.marks import beams
+from tests.web.browser.test_assistive import sound
 from tests.web.browser.test_by_hand import HandCase
 
 Spot = tuple[float, float]
@@ -99,6 +100,15 @@ class Touching(HandCase):
         expect(self.page.locator("#plan .step.chosen")).to_have_count(2)
         self.page.locator("#held-keys [data-held=shift]").tap()
         expect(self.page.locator("#held-keys [aria-pressed=true]")).to_have_count(0)
+
+    def test_no_violation_with_buttons_for_keys_and_handles_of_nodes(self) -> None:
+        self.bench(
+            "Outline sail, closed, drawn from O through 4u, 4u [1u, 0u | -1u, 0u]; -4u, 4u; -4u, -4u; 4u, -4u.\n",
+            "?step=sail",
+        )
+        expect(self.page.locator(".handle.arm")).to_have_count(8)
+        self.held("one more")
+        sound(self, "nodes, and a key held")
 
     def test_a_finger_drops_the_regions_that_it_crosses(self) -> None:
         mark = self.bench(

@@ -30,7 +30,7 @@ function asking(event) {
 }
 
 function mark() {
-  if (!currentSlip().dataset.picks) return;
+  if (!currentSlip()?.dataset.picks) return;
   slots().forEach((slot, k) => slot.classList.toggle("asked", k === asked));
 }
 

@@ -122,6 +122,25 @@ class Answers(StudioCase):
         sound = self.ask("add-sentence", {"text": "From rim take eye: piece crescent."}, whole=True)
         self.assertIn("crescent", [ink["step"] for ink in sound["ink"]])
 
+    def test_gradients_of_the_same_tones_along_other_lines_are_areas_of_their_own(self) -> None:
+        text = (
+            "Tone: kelp = #123456\nTone: sand = #e0d0b0\nCentre lines axes through O.\n"
+            "Circle disc on 4u right from O with radius 3u.\n"
+            "Fill disc from left of disc to right of disc with a gradient of kelp and sand: toned.\n"
+            "Reflect toned across the upright line of axes, the original kept: both.\n"
+        )
+        self.trial = make_mark(self.owner, self.trial.brand, parse_text(text))
+        address = reverse("bench-state", args=[self.trial.pk])
+        sheet = self.client.get(address, {"view": "both"}).json()["parts"]["sheet"]
+        ink = re.search(r'(?s)<g class="ink">(.*?)</g>', sheet)
+        assert ink is not None
+        ids, data = (re.findall(pattern, ink[1]) for pattern in (r'\sid="([^"]*)"', r'\sd="([^"]*)"'))
+        self.assertEqual((len(set(ids)), len(set(data))), (2, 2))
+        given = {"step": "disc", "field": "radius", "value": "2u"}
+        found = self.ask("set-field", given, whole=True)["ink"]
+        self.assertEqual([(entry["step"], entry["nth"]) for entry in found], [("both", 0), ("both", 1)])
+        self.assertEqual(len({entry["d"] for entry in found}), 2)
+
     def test_a_place_that_is_dragged_is_joined_to_where_it_was(self) -> None:
         given = {"step": "eye", "field": "centre", "place": [-6.0, 0.0], "scale": 40}
         state = {"view": "both", "step": "eye"}

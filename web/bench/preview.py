@@ -5,7 +5,7 @@ rule, which looks the same. The frame stays that of the page, so that nothing mo
 be drawn within the first moments is left for a second call, which finds the rest done.
 """
 
-from collections import OrderedDict
+from collections import Counter, OrderedDict
 from collections.abc import Iterable, Mapping
 from dataclasses import replace
 from math import inf
@@ -51,8 +51,8 @@ TRIED: Final = (*BY_HAND, *BY_SENTENCE, "lay-tone", "set-field", "set-measure", 
 """Changes that can be looked at before they are made."""
 _passing: Final[OrderedDict[tuple[int, int], Passing]] = OrderedDict()
 MOST_PASSING: Final = 8
-Inked: TypeAlias = Mapping[tuple[str, str], tuple[Piece, Shape]]
-"""By step and tone: how it is painted, and where."""
+Inked: TypeAlias = Mapping[tuple[str, str, int], tuple[Piece, Shape]]
+"""By step, tone and which it is of those (see `sheet.Line`): how it is painted, and where."""
 
 
 def preview(
@@ -139,17 +139,20 @@ def _ink(before: Result, after: Result, was: Inked, frame: Frame) -> dict[str, A
     now = _inked(after)
     pending = {step.id for step in after.plan.steps} - after.outcomes.keys()
     gone = [place for place in was if place not in now and place[0] not in pending]
-    found = [{"step": step, "tone": tone, "d": "", "fill": ""} for step, tone in gone]
+    found: list[dict[str, Any]] = [
+        {"step": step, "tone": tone, "nth": nth, "d": "", "fill": ""} for step, tone, nth in gone
+    ]
     paints = []
-    for (step, tone), (piece, outlines) in now.items():
-        known = was.get((step, tone))
+    for (step, tone, nth), (piece, outlines) in now.items():
+        known = was.get((step, tone, nth))
         old, new = before.outcomes.get(step), after.outcomes[step]
         same = known is not None and (known[0].colour, known[0].gradient) == (piece.colour, piece.gradient)
         if same and old is not None and old.key == new.key:
             continue
         fill, paint = paint_of(piece, frame)
         paints.append(paint)
-        found.append({"step": step, "tone": tone, "d": shown_data(outlines, frame), "fill": fill if tone else ""})
+        data = shown_data(outlines, frame)
+        found.append({"step": step, "tone": tone, "nth": nth, "d": data, "fill": fill if tone else ""})
     return {"ink": found, "paints": each_once(paints)}
 
 
@@ -164,14 +167,16 @@ def _inked_before(before: Result, passing: Passing, upto: int) -> Inked:
 
 def _inked(result: Result) -> Inked:
     """Each tone of each figure that is seen in the end, and all outlines of it, as they are."""
-    found: dict[tuple[str, str], tuple[Piece, Shape]] = {}
+    found: dict[tuple[str, str, int], tuple[Piece, Shape]] = {}
     colours = tone_colours(result.plan.tones)
     for step in inking(result.plan, result.outcomes):
         figure = result.outcomes[step.id].made
         tones: tuple[Paint, ...] = figure.tones or ("",) * len(figure.copies)
+        count: Counter[str] = Counter()
         for tone in dict.fromkeys(tones):
             shape = one_shape([copy for copy, own in zip(figure.copies, tones, strict=True) if own == tone])
-            found[step.id, str(tone)] = painted(step.id, step.name, shape, tone, colours), shape
+            found[step.id, str(tone), count[str(tone)]] = painted(step.id, step.name, shape, tone, colours), shape
+            count[str(tone)] += 1
     return found
 
 

@@ -1,6 +1,7 @@
 """The sheet: construction lines, ink and regions of a plan as one SVG picture."""
 
 import json
+from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Final
@@ -58,6 +59,8 @@ class Line:
     """Whether it bounds no area."""
     same: bool = False
     """Whether the page shows it already."""
+    nth: int = 0
+    """Which it is of those of one step and tone: gradients of the same tones may lie along other lines."""
 
 
 @dataclass(frozen=True)
@@ -180,11 +183,15 @@ def lines_of(figure: Figure, frame: Frame) -> str:
 
 
 def _ink(result: Result, hues: dict[str, str], frame: Frame) -> Iterable[Line]:
+    count: Counter[tuple[str, str]] = Counter()
     for piece in pieces(result):
-        key = (result.outcomes[piece.id].key, piece.tone, frame)
+        nth = count[piece.id, piece.tone]
+        count[piece.id, piece.tone] += 1
+        key = (result.outcomes[piece.id].key, piece.tone, nth, frame)
         data = INK.get(key, lambda piece=piece: shown_data(piece.shape, frame))
         fill, paint = paint_of(piece, frame)
-        yield Line(piece.id, piece.name, hues[piece.id], data, fill if piece.tone else "", piece.tone, paint)
+        filled = fill if piece.tone else ""
+        yield Line(piece.id, piece.name, hues[piece.id], data, filled, piece.tone, paint, nth=nth)
 
 
 def _regions(plan: Plan, result: Result, carve: Carve, state: Looking, frame: Frame) -> Iterable[Region]:

@@ -85,4 +85,4 @@ def _place(number: int, piece: Piece) -> object:
     """What an element's id is made of."""
     if isinstance(piece, Region):
         return number
-    return (piece.step, piece.tone) if isinstance(piece, Drawn) else piece.step
+    return (piece.step, piece.tone, piece.nth) if isinstance(piece, Drawn) else piece.step

@@ -47,13 +47,15 @@ export function stored(element, name) {
   return touched.get(element)?.[name] ?? element.getAttribute(name);
 }
 
-function inkOf({ step, tone }) {
-  const own = tone ? `[data-tone="${CSS.escape(tone)}"]` : ":not([data-tone])";
+function inkOf({ step, tone, nth }) {
+  const which = nth ? `[data-nth="${nth}"]` : ":not([data-nth])";
+  const own = `${tone ? `[data-tone="${CSS.escape(tone)}"]` : ":not([data-tone])"}${which}`;
   const found = sheet.querySelector(`.ink > [data-step="${CSS.escape(step)}"]${own}`);
   if (found) return found;
   const path = document.createElementNS(SVG, "path");
   path.dataset.step = step;
   if (tone) path.dataset.tone = tone;
+  if (nth) path.dataset.nth = nth;
   sheet.querySelector(".ink")?.append(path);
   added.push(path);
   return path;

@@ -42,6 +42,7 @@ TEXTS: Final[dict[str, str]] = {
     "did-you-mean": "Did you mean “{mended}”? Enter takes it.",
     "sentence-unread": "“{found}” does not fit here. What can stand here is {wanted}.",
     "sentence-breaks-off": "The sentence is not at its end yet. What can stand next is {wanted}.",
+    "nodes-together": "This node and both beside it lie at one place, with no direction. Draw one of them away.",
     "order-to-step": "{name} stands already: choose its step, and take “{words}” below it.",
     "unknown-figure": "There is no figure “{name}” before this step.",
     "small-origin": "There is no figure “{name}” before this step. The middle of the sheet is “O”, a capital letter.",

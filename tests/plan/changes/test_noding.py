@@ -110,6 +110,14 @@ class Noding(TestCase):
         with self.assertRaises(PlanError):
             change(circle, "press-node", {"step": "disc", "part": [0]})
 
+    def test_nodes_at_one_place_have_no_direction(self) -> None:
+        for near in ("0u, 0u [1u, 0u | 0u, 1u]", "0.001u, 0.002u"):
+            nodes = f"0u, 0u [1u, 1u | 2u, 0u]; {near}; 0.002u, 0u [0u, 1u | 1u, 1u]"
+            text = f"Outline sail, closed, drawn from O through {nodes}."
+            with self.subTest(near), self.assertRaises(PlanError) as caught:
+                pressed(parse_text(text), 1)
+            self.assertEqual(caught.exception.code, "nodes-together")
+
     def test_a_node_whose_neighbours_share_a_place_is_smoothed_across(self) -> None:
         plan = parse_text("Outline sail, open, drawn from O through 0u, 0u; 3u, 0u; 0u, 0u.\n")
         row = rows_of(pressed(plan, 1))[1]

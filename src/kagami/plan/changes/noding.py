@@ -31,7 +31,7 @@ def press_node(plan: Plan, given: Given) -> Changed:
     and `part`, its number from 0.
 
     Raises:
-        ChangeRefused: there is no such node, or it is an end.
+        ChangeRefused: there is no such node, it is an end, or its neighbours lie where it does.
     """
     step = step_of(plan, given)
     part = given.values.get("part")
@@ -58,13 +58,19 @@ def corner_texts(node: int) -> Texts:
 
 
 def smooth_texts(rows: Sequence[Sequence[float]], node: int) -> Texts:
-    """Handles along the line from the node before to the one behind, each a third as long as its side."""
+    """Handles along the line from the node before to the one behind, each a third as long as its side.
+
+    Raises:
+        ChangeRefused: all three are nearer to each other than what is written can tell.
+    """
     last, here, after = (rows[(node + k) % len(rows)] for k in (-1, 0, 1))
     way = tuple(round(after[k] - last[k], 2) for k in (0, 1))
     long = math.hypot(*way)
     if long <= SAME_PLACE:  # there and back: across
         way = (round(here[1] - last[1], 2), round(last[0] - here[0], 2))
         long = math.hypot(*way)
+    if long <= SAME_PLACE:
+        raise ChangeRefused("nodes-together")
     shares = (-_share(math.dist(last[:2], here[:2]), long), _share(math.dist(after[:2], here[:2]), long))
     return {
         (node, side + axis): exact_text(share * way[axis])

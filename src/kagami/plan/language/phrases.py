@@ -24,11 +24,12 @@ def _directed(found: re.Match[str]) -> str:
 
 def _between(found: re.Match[str]) -> str:
     """A ring by its outer radius and its thickness."""
-    outer, thick = found["radius"].removesuffix("u"), (found["thick"] or found["wide"]).removesuffix("u")
+    wide = found.groupdict().get("thick") or found["wide"]
+    outer = found["radius"].removesuffix("u")
     try:
-        inner = f"{Decimal(outer) - Decimal(thick):f}"
+        inner = f"{Decimal(outer) - Decimal(wide.removesuffix('u')):f}"
     except InvalidOperation:  # measures, or other units
-        inner, outer = f"{found['radius']}-{found['thick'] or found['wide']}", found["radius"]
+        inner, outer = f"{found['radius']}-{wide}", found["radius"]
     return f"{found['head']} from radius {inner} to {outer}"
 
 
@@ -88,10 +89,12 @@ def _graded(found: re.Match[str]) -> str:
     return f"fill {body} from top of {body} to bottom of {body} with gradient of {first} and {last}"
 
 
-_SET: Final = r"(?:set|write|type|letters?|text|words?)"
+_WRITE: Final = r"(?:write|type|letters?|text|words?)"
+"""Without “set”, which figures are as well, against others: its words want quotes."""
+_SET: Final = rf"(?:set|{_WRITE})"
 _IN_QUOTES: Final = r"(?:“[^”]*”|\"[^\"]*\")"
 _OF_LETTERS: Final[tuple[tuple[str, Rewritten], ...]] = (
-    (rf"^{_SET} (?![“\"])([A-Z][\w’'&-]*)(?= |$)", r"set “\1”"),
+    (rf"^{_WRITE} (?![“\"])([A-Z][\w’'&-]*)(?= |$)", r"set “\1”"),
     (
         rf"^{_SET} ({_IN_QUOTES}) (?:along|around|round|on|on circle) (?:circle )?([^\W\d_]\w*)$",
         r"set \1 along \2, its middle at top of \2",
@@ -123,15 +126,15 @@ PHRASES: Final[tuple[tuple[str, Rewritten], ...]] = (
     (r"^diagonal line\b(.*)", r"line\1 at 45°"),
     (r"\bin middle of ", "on centre of "),
     (r"^((?:box|rect|rectangle|square)\b.*?) at (?=(?:top|bottom|left|right|centre|center)\b.* of )", r"\1 on "),
-    (r"^diamond\b(?P<rest>.*)", r"square\1 turned by 45"),
+    (r"^diamond\b(.*)", r"square\1 turned by 45"),
     (r"^((?:box|rect|rectangle|square|oval|ellipse)\b.*?) (?:rotated|tilted)\b", r"\1 turned"),
     (r"^(\d+)[- ]sided polygon\b", r"polygon of \1 sides"),
-    (r"^(pie )?slice (?:of )?([\d.]+)(?: ?°| degrees?| deg)?", r"wedge from 0 to \2"),
+    (r"^(?:pie )?slice (?:of )?([\d.]+)(?: ?°| degrees?| deg)?", r"wedge from 0 to \1"),
     (r"^((?:ring|doughnut|annulus|star)\b.*?)inner radius (.*?)outer radius ", r"\1inner \2outer "),
     (r"^((?:ring|doughnut|annulus|star)\b.*?)outer radius (.*?)inner radius ", r"\1outer \2inner "),
     (
         rf"^(?P<head>ring\b.*?),? (?:of )?(?P<wide>{_LENGTH}) (?:wide|thick),?(?: with| and)? "
-        rf"radius (?P<radius>{_LENGTH})(?P<thick>(?!))?",
+        rf"radius (?P<radius>{_LENGTH})",
         _between,
     ),
     (rf"^(bar\b.*?) ({_LENGTH}) ?(?:by|x|×) ?({_LENGTH})", r"\1 \2 wide and \3 long"),

@@ -48,3 +48,18 @@ class Fits(TestCase):
             self.assertLess(before.end.distance(after.start), 1e-12)
         self.assertAlmostEqual(pieces[0].start.x, 10 * math.cos(4.0), delta=1e-12)
         self.assertAlmostEqual(pieces[-1].end.x, 10 * math.cos(1.0), delta=1e-12)
+
+    def test_tangents_are_met_however_loose_the_fit(self) -> None:
+        def wave(index: Ints, t: Floats) -> tuple[Floats, Floats]:
+            high = 0.3 + 0.35 * index
+            along = np.column_stack([np.ones(len(t)), high * 2.3 * np.cos(2.3 * t)])
+            return np.column_stack([t, high * np.sin(2.3 * t)]), along / np.hypot(*along.T)[:, None]
+
+        for accuracy in (0.01, 0.1, 0.3, 1.0):
+            for pieces in fitted(wave, np.zeros(12), np.full(12, 6.0), accuracy):
+                handles = [piece.start.distance(piece.first_handle) for piece in pieces]
+                handles += [piece.second_handle.distance(piece.end) for piece in pieces]
+                self.assertGreater(min(handles), 0.01)
+                for one, other in itertools.pairwise(pieces):
+                    turn = one.second_handle.direction(one.end) - other.start.direction(other.first_handle)
+                    self.assertLess(abs(math.remainder(turn, math.tau)), 1e-9)

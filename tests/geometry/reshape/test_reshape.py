@@ -178,6 +178,32 @@ class Strokes(TestCase):
         self.assertEqual(len(corners), 4)
         self.assertAlmostEqual(area(shape_of(found)), 25, delta=0.3)
 
+    def test_corners_are_seen_through_the_tremor_of_a_hand(self) -> None:
+        way = np.linspace(0, 4, 161)[:-1]
+        square = np.array(
+            [(min(w, 1), 0) if w < 1 else (1, w - 1) if w < 2 else (3 - w, 1) if w < 3 else (0, 4 - w) for w in way]
+        )
+        for seed in range(20):
+            chance = np.random.default_rng(seed)
+            tremor = 0.03 * np.sin(way[:, None] * 40 + chance.uniform(0, math.tau, 2)) + chance.normal(
+                0, 0.01, (160, 2)
+            )
+            found = fitted_stroke(square * 5 + tremor, 0.05, steadying=0.3, closed=True)
+            corners = [joint for joint in joints(shape_of(found)) if joint.form is Form.CORNER]
+            with self.subTest(seed=seed):
+                self.assertEqual(len(corners), 4)
+
+    def test_of_a_few_places_far_apart_those_are_corners_that_turn_more_than_others(self) -> None:
+        turns = np.arange(6) / 6 * math.tau
+        six = np.column_stack([3 * np.cos(turns), 3 * np.sin(turns)])
+        found = fitted_stroke(six, 0.02, closed=True)
+        self.assertEqual({joint.form for joint in joints(shape_of(found))} & {Form.CORNER}, set())
+        self.assertAlmostEqual(area(shape_of(found)), 9 * math.pi, delta=0.2)
+        places = np.array([[0.0, 0], [1, 0.1], [2, 0], [3, 0], [3.1, 1], [3, 2], [3, 3]])
+        found = fitted_stroke(places, 0.02)
+        corners = [joint for joint in joints(shape_of(found)) if joint.form is Form.CORNER]
+        self.assertEqual([(round(c.place.x, 9), round(c.place.y, 9)) for c in corners], [(3.0, 0.0)])
+
     def test_steadying_takes_the_tremor_out(self) -> None:
         chance = np.random.default_rng(3)
         x = np.linspace(0, 20, 400)

@@ -13,6 +13,8 @@ from kagami.geometry.tolerance import LENGTH
 
 ROUNDS: Final = 5
 STEPS: Final = 2
+SHORTEST: Final = 0.25
+"""A handle is not made shorter than this share of what the path's speed gives: without one there is no tangent."""
 EPSILON: Final = float(np.finfo(float).eps)
 TINY: Final = float(np.finfo(float).tiny)
 
@@ -42,8 +44,8 @@ def fit(ends: Complexes, handles: Floats, most: Floats, places: Complexes, share
                     rows[n, 2 * k], rows[n, 2 * k + 1] = p[k].real, p[k].imag
             move_a, move_b = _better_handles(p, ends[n, 1], ends[n, 2], places[n], u)
             step = most[n] / 4
-            a = min(max(a + min(max(move_a, -step), step), 0.0), most[n])
-            b = min(max(b + min(max(move_b, -step), step), 0.0), most[n])
+            a = min(max(a + min(max(move_a, -step), step), SHORTEST * handles[n, 0]), most[n])
+            b = min(max(b + min(max(move_b, -step), step), SHORTEST * handles[n, 1]), most[n])
     return least
 
 

@@ -20,6 +20,10 @@ from kagami.geometry.tolerance import LENGTH
 
 CORNER: Final = math.radians(50)
 """A stroke that turns by more than this within a short way has a corner there."""
+CORNER_REACH: Final = 2 / 3
+"""Within which share of the way that is steadied it does so."""
+ISOLATED: Final = 2.0
+"""Of places far apart one is a corner when it turns so many times more than those beside it."""
 SMOOTHINGS: Final = 3
 """Running means one after the other come near to a bell curve."""
 STEPS_A_WINDOW: Final = 6
@@ -42,7 +46,7 @@ def fitted_stroke(points: Floats, tolerance: float, *, steadying: float = 0.0, c
     if len(places) < 2 + closed:
         raise GeometryError("a stroke needs two places at least", given=len(places))
     step = max(tolerance, steadying / STEPS_A_WINDOW)
-    even, corners = _even(places, step, closed)
+    even, corners = _even(places, step, closed, max(2, round(steadying / step * CORNER_REACH)))
     steady = _steadied(even, corners, steadying / step, closed)
     curves: list[Curve] = []
     for first, last in corners:
@@ -61,40 +65,64 @@ def _distinct(points: Floats, closed: bool) -> Floats:
     return places
 
 
-def _even(places: Floats, step: float, closed: bool) -> tuple[Floats, list[tuple[int, int]]]:
-    """Places at even ways along the stroke, and the ranges between its corners (or ends), as indices of them."""
+def _even(places: Floats, step: float, closed: bool, reach: int) -> tuple[Floats, list[tuple[int, int]]]:
+    """Places at even ways along the stroke, and the ranges between its corners (or ends), as indices of them. Corners
+    are where it turns sharply within `reach` places.
+    """
     ring = np.vstack([places, places[:1]]) if closed else places
     way = np.append(0.0, np.cumsum(lengths(np.diff(ring, axis=0))))
     count = max(8, math.ceil(way[-1] / step))
-    at = np.linspace(0.0, way[-1], count + 1)
     if len(ring) * SPARSE < count and len(ring) > 3:
-        # A few places far apart are meant as places of a smooth line.
-        even = scipy.interpolate.CubicSpline(way, ring, bc_type="periodic" if closed else "not-a-knot")(at)
-    else:
-        even = np.column_stack([np.interp(at, way, ring[:, axis]) for axis in (0, 1)])
+        return _through(places, step, closed)
+    at = np.linspace(0.0, way[-1], count + 1)
+    even = np.column_stack([np.interp(at, way, ring[:, axis]) for axis in (0, 1)])
     if closed:
         even = even[:-1]
-    corners = _corners(even, closed)
+    return even, _ranges(_corners(even, closed, reach), len(even), closed)
+
+
+def _through(places: Floats, step: float, closed: bool) -> tuple[Floats, list[tuple[int, int]]]:
+    """The same of a few places far apart: they are meant as places of a line that is smooth but where one of them
+    turns much more sharply than those beside it.
+    """
+    n = len(places)
+    turn = _turns(places, closed, 1)
+    beside = np.maximum(np.roll(turn, 1), np.roll(turn, -1))
+    corners = np.flatnonzero((turn > CORNER) & (turn > ISOLATED * beside)).tolist()
+    parts: list[Floats] = []
+    for first, last in _ranges(corners, n, closed):
+        part = places[np.arange(first, last + 1) % n]
+        way = np.append(0.0, np.cumsum(lengths(np.diff(part, axis=0))))
+        at = np.linspace(0.0, way[-1], max(2, math.ceil(way[-1] / step)) + 1)
+        whole = closed and not corners
+        parts.append(scipy.interpolate.CubicSpline(way, part, bc_type="periodic" if whole else "not-a-knot")(at))
+    ends = np.append(0, np.cumsum([len(part) - 1 for part in parts])).tolist()
+    even = np.vstack([part[:-1] for part in parts] + ([] if closed else [parts[-1][-1:]]))
+    return even, list(itertools.pairwise(ends))
+
+
+def _ranges(corners: list[int], count: int, closed: bool) -> list[tuple[int, int]]:
+    """The ranges between corners of so many places, or between the ends."""
     if closed:
         stops = corners or [0]
-        return even, list(zip(stops, [*stops[1:], stops[0] + len(even)], strict=True))
-    stops = [0, *corners, len(even) - 1]
-    return even, list(itertools.pairwise(stops))
+        return list(zip(stops, [*stops[1:], stops[0] + count], strict=True))
+    return list(itertools.pairwise([0, *corners, count - 1]))
 
 
-def _corners(even: Floats, closed: bool) -> list[int]:
+def _corners(even: Floats, closed: bool, reach: int) -> list[int]:
     """Indices of places where the stroke turns sharply: the sharpest of each run of such places."""
-    reach = 2
-    n = len(even)
-    index = np.arange(n)
-    before, after = even[(index - reach) % n], even[(index + reach) % n]
-    back, ahead = even - before, after - even
+    turn = _turns(even, closed, reach)
+    neighbours = np.max([np.roll(turn, shift) for shift in range(-reach, reach + 1)], axis=0)
+    return [int(k) for k in np.flatnonzero((turn > CORNER) & (turn >= neighbours))]
+
+
+def _turns(places: Floats, closed: bool, reach: int) -> Floats:
+    """By how much the way turns at each place, seen from `reach` places before and behind it, (n,); 0 near ends."""
+    back, ahead = places - np.roll(places, reach, axis=0), np.roll(places, -reach, axis=0) - places
     turn = np.abs(np.arctan2(back[:, 0] * ahead[:, 1] - back[:, 1] * ahead[:, 0], (back * ahead).sum(axis=1)))
     if not closed:
         turn[:reach] = turn[-reach:] = 0.0
-    sharp = turn > CORNER
-    neighbours = np.max([np.roll(turn, shift) for shift in range(-reach, reach + 1)], axis=0)
-    return [int(k) for k in np.flatnonzero(sharp & (turn >= neighbours))]
+    return np.asarray(turn)
 
 
 def _steadied(even: Floats, corners: list[tuple[int, int]], window: float, closed: bool) -> Floats:

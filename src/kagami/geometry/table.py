@@ -16,7 +16,7 @@ from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.errors import TooLarge
 from kagami.geometry.kinds import ARC, CUBIC, ELLIPSE, KINDS, LINE, WIDTH
 from kagami.geometry.loading import quick
-from kagami.geometry.outline import Shape
+from kagami.geometry.outline import Outline, Shape
 
 MOST_CURVES = 20_000
 _LENGTHS = {LINE: 4, ARC: 3, ELLIPSE: 4, CUBIC: 8}
@@ -173,6 +173,14 @@ def tabulate(shapes: Sequence[Shape]) -> CurveTable:
         TooLarge: more than `MOST_CURVES` curves.
     """
     return table_of(*gathered(shapes), len(shapes))
+
+
+def places_along(curves: Sequence[Curve], count: int) -> Floats:
+    """Places at `count` even parameters of each curve, both its ends among them, (n, count, 2)."""
+    table = tabulate([Shape((Outline(tuple(curves), closed=False),))])
+    index = np.repeat(np.arange(len(table)), count)
+    found = table.ask("point", index, np.tile(np.linspace(0.0, 1.0, count), len(table)), width=2)
+    return found.reshape(len(table), count, 2)
 
 
 def table_of(columns: Columns, owner: Ints, owners: int) -> CurveTable:

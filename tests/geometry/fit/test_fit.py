@@ -10,7 +10,11 @@ import numpy as np
 from hypothesis import assume, given
 from hypothesis import settings as hypothesis_settings
 from hypothesis import strategies as st
+from shapely import LinearRing, distance
+from shapely import points as shapely_points
 
+from kagami.geometry.curves import Line
+from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.fit import (
     Circle,
     Straight,
@@ -19,6 +23,9 @@ from kagami.geometry.fit import (
     fit_circle,
     fit_ellipse,
     fit_line,
+    from_circle,
+    from_ellipse,
+    from_line,
     tangent_circles,
     tangent_circles_of_radius,
 )
@@ -101,6 +108,33 @@ def gap(circle: Circle, other: Circle | Straight) -> float:
         return abs(abs(other.distance(circle.centre)) - circle.radius)
     apart = circle.centre.distance(other.centre)
     return min(abs(apart - circle.radius - other.radius), abs(apart - abs(circle.radius - other.radius)))
+
+
+class Distances(TestCase):
+    def test_from_a_segment_its_ends_count(self) -> None:
+        line = Line(Point(1, 1), Point(4, 5))  # 3, 4, 5
+        points = np.array([[1.0, 1], [4 + 3, 5 + 4], [1 - 0.6, 1 - 0.8], [2.5 - 4, 3 + 3], [2.5, 3]])
+        np.testing.assert_allclose(from_line(line, points), [0, 5, 1, 5, 0], atol=1e-12)
+
+    def test_from_round_ones(self) -> None:
+        points = np.array([[0.0, 0], [8, 0], [0, -1], [5, 0]])
+        np.testing.assert_allclose(from_circle(O, 3.0, points), [3, 5, 2, 2], atol=1e-12)
+        whole = EllipticArc(O, 5.0, 3.0, 0.0, 0.0, math.tau)
+        np.testing.assert_allclose(from_ellipse(whole, points), [3, 3, 2, 0], atol=1e-9)
+
+    @given(st.integers(0, 10_000))
+    @hypothesis_settings(deadline=None, max_examples=30)
+    def test_an_ellipse_agrees_with_its_outline_as_a_reference_has_it(self, seed: int) -> None:
+        chance = np.random.default_rng(seed)
+        rx, ry = sorted(chance.uniform(0.5, 5, 2), reverse=True)
+        turn, points = chance.uniform(0, math.pi), chance.uniform(-7, 7, (40, 2))
+        t = np.linspace(0, math.tau, 20_001)
+        x, y = rx * np.cos(t), ry * np.sin(t)
+        ring = LinearRing(
+            np.column_stack([math.cos(turn) * x - math.sin(turn) * y, math.sin(turn) * x + math.cos(turn) * y])
+        )
+        found = from_ellipse(EllipticArc(O, rx, ry, turn, 0.0, math.tau), points)
+        np.testing.assert_allclose(found, distance(ring, shapely_points(points)), atol=1e-5)
 
 
 class Apollonius(TestCase):

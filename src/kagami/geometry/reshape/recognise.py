@@ -12,12 +12,13 @@ from kagami.geometry.arrays import Floats
 from kagami.geometry.curves import Arc, Curve, Line
 from kagami.geometry.figures import require_length
 from kagami.geometry.fit import fit_circle
+from kagami.geometry.fit.distances import from_circle, from_line
 from kagami.geometry.fit.least_squares import NoFit
 from kagami.geometry.fit.tangent import NoCircle, circle_through
 from kagami.geometry.joining import merged
-from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.outline import Outline
 from kagami.geometry.point import Point
-from kagami.geometry.table import tabulate
+from kagami.geometry.table import places_along
 from kagami.geometry.tolerance import LENGTH
 
 SAMPLES: Final = 17
@@ -35,7 +36,7 @@ def recognised(outline: Outline, tolerance: float) -> Outline:
         InvalidLength: the tolerance is not more than 0.
     """
     require_length("tolerance", tolerance)
-    samples = _samples(outline.curves)
+    samples = list(places_along(outline.curves, SAMPLES))
     if outline.closed and (circle := _whole_circle(outline, np.vstack(samples), tolerance)) is not None:
         return Outline((circle,))
     curves: list[Curve] = []
@@ -50,12 +51,6 @@ def recognised(outline: Outline, tolerance: float) -> Outline:
         curves.append(outline.curves[k] if found is None else found)
         k += run
     return merged(curves) if outline.closed else Outline(tuple(curves), closed=False)
-
-
-def _samples(curves: Sequence[Curve]) -> list[Floats]:
-    table = tabulate([Shape((Outline(tuple(curves), closed=False),))])
-    t = np.linspace(0.0, 1.0, SAMPLES)
-    return [table.ask("point", np.full(SAMPLES, k), t, width=2) for k in range(len(curves))]
 
 
 def _whole_circle(outline: Outline, places: Floats, tolerance: float) -> Arc | None:
@@ -81,22 +76,13 @@ def _simpler(curves: Sequence[Curve], samples: Sequence[Floats], tolerance: floa
         return None
     places = np.vstack(samples)
     line = Line(start, end)
-    if _from_line(line, places) <= tolerance:
+    if from_line(line, places).max() <= tolerance:
         return line
     arc = _arc_between(start, end, places)
-    if arc is None or np.abs(np.hypot(*(places - np.array(arc.centre)).T) - arc.radius).max() > tolerance:
+    if arc is None or from_circle(arc.centre, arc.radius, places).max() > tolerance:
         return None
     turned = math.remainder(arc.centre.direction(Point(*places[len(places) // 4].tolist())) - arc.start_angle, math.tau)
     return arc if turned * arc.sweep > 0 or abs(arc.sweep) > math.pi else None
-
-
-def _from_line(line: Line, places: Floats) -> float:
-    heading = line.start.direction(line.end)
-    gap = places - np.array(line.start)
-    along = gap @ np.array([math.cos(heading), math.sin(heading)])
-    aside = gap @ np.array([-math.sin(heading), math.cos(heading)])
-    beyond = np.maximum(np.maximum(-along, along - line.length), 0.0)
-    return float(np.hypot(aside, beyond).max())
 
 
 def _arc_between(start: Point, end: Point, places: Floats) -> Arc | None:

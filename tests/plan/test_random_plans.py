@@ -70,7 +70,10 @@ OF_KIND: dict[FieldKind, st.SearchStrategy[Any]] = {
     LAST_TONE: st.sampled_from(["dark", "70% lighter than dark"]),
     STOPS: st.just([{"tone": "dark"}, {"tone": "60% lighter than dark", "at": 70.0}]),
     SIZES: st.lists(st.sampled_from([["1"], ["0.5", "2"], ["0"], ["gap"]]), max_size=3),
-    NODES: st.lists(st.fixed_dictionaries({"x": lengths, "y": lengths}), max_size=5),
+    NODES: st.lists(
+        st.one_of(st.fixed_dictionaries({"x": lengths, "y": lengths}), st.fixed_dictionaries({"on": places})),
+        max_size=5,
+    ),
     PICKS: st.just([]),
 }
 

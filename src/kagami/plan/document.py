@@ -17,7 +17,7 @@ from kagami.plan.values.stored import stored_value
 from kagami.plan.variants.variant import Package, Variant
 from kagami.plan.wording.texts import Name, ValueText, plain_text
 
-SCHEMA: Final = 8
+SCHEMA: Final = 9
 
 
 class Module(BaseModel):
@@ -61,7 +61,7 @@ class Plan(BaseModel):
 
     model_config = ConfigDict(extra="forbid", frozen=True)
 
-    kagami: Literal[8] = SCHEMA
+    kagami: Literal[9] = SCHEMA
     title: Name = "Untitled"
     module: Module = Module()
     sheet: Annotated[float, Field(ge=2, le=1000, allow_inf_nan=False)] = 20.0
@@ -212,6 +212,11 @@ def _from_seventh(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "kagami": 8}
 
 
+def _from_eighth(data: dict[str, Any]) -> dict[str, Any]:
+    """Schema 9 has nodes that hang on anchors; all that schema 8 says means the same there."""
+    return {**data, "kagami": 9}
+
+
 RENAMED: Final = {"badge": "shield"}
 
 
@@ -253,6 +258,7 @@ MIGRATIONS: Final[dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {
     5: _from_fifth,
     6: _from_sixth,
     7: _from_seventh,
+    8: _from_eighth,
 }
 """From each older schema to the next one."""
 

@@ -42,6 +42,8 @@ TEXTS: Final[dict[str, str]] = {
     "did-you-mean": "Did you mean “{mended}”? Enter takes it.",
     "sentence-unread": "“{found}” does not fit here. What can stand here is {wanted}.",
     "sentence-breaks-off": "The sentence is not at its end yet. What can stand next is {wanted}.",
+    "no-node-behind": "This node is the last one: there is nothing behind it on which another could lie.",
+    "too-few-nodes": "An outline of this form needs {least} nodes. Remove the outline itself instead.",
     "nodes-together": "This node and both beside it lie at one place, with no direction. Draw one of them away.",
     "order-to-step": "{name} stands already: choose its step, and take “{words}” below it.",
     "unknown-figure": "There is no figure “{name}” before this step.",

@@ -1,12 +1,14 @@
-"""Nodes of free outlines under a hand: handles, corners made smooth, and smooth nodes corners."""
+"""Nodes of free outlines under a hand: handles, corners made smooth, smooth nodes corners, nodes that come and go."""
 
 from __future__ import annotations
 
 import math
 from unittest import TestCase
 
+from kagami.geometry.curves import Curve
 from kagami.geometry.measure.size import area
 from kagami.geometry.tolerance import SMOOTH
+from kagami.plan import limits
 from kagami.plan.changes.change import change
 from kagami.plan.changes.dragging import as_typed
 from kagami.plan.dimensions.kinds import Arm, Knot
@@ -15,14 +17,16 @@ from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.dimensions import dimensions_of
 from kagami.plan.evaluation.evaluate import evaluate, evaluate_before, inputs_of
-from kagami.plan.language.text import parse_text
-from kagami.plan.steps.free import is_smooth
+from kagami.plan.figure import Figure
+from kagami.plan.language.text import parse_text, write_text
+from kagami.plan.steps.free import FreeOutline, is_smooth, node_rows
 
 SQUARE = "Outline sail, closed, drawn from O through 3u, 3u; -3u, 3u; -3u, -3u; 3u, -3u.\n"
 
 
 def rows_of(plan: Plan) -> tuple[tuple[float, ...], ...]:
-    return inputs_of(plan.steps[0], evaluate_before(plan, Cache(), 0)).rows("nodes")
+    found = node_rows(inputs_of(plan.steps[-1], evaluate_before(plan, Cache(), len(plan.steps) - 1)))
+    return tuple(tuple(round(value, 9) for value in row[:6]) for row in found)
 
 
 def dimensions(plan: Plan) -> list[Knot | Arm]:
@@ -123,3 +127,117 @@ class Noding(TestCase):
         row = rows_of(pressed(plan, 1))[1]
         self.assertTrue(is_smooth(row))
         self.assertAlmostEqual(row[4], 0.0)
+
+
+BLOB = (
+    "Circle disc on 1u right from O with radius 2u.\n"
+    "Outline sail, closed, drawn from 1u right from O through top of disc [-1u, 0.5u | 1u, -0.5u]; "
+    "2u, 3u [-1u, 0u | reach, 0u]; right of disc [0u, 1u | 0u, -1u]; half way from left of disc to O.\n"
+)
+
+
+def done(plan: Plan, kind: str, node: int) -> Plan:
+    return change(plan, kind, {"step": "sail", "part": [node]}).plan
+
+
+def blob() -> Plan:
+    return parse_text(f"Measure: reach = 1u\n\n{BLOB}")
+
+
+def drawn(plan: Plan) -> Figure:
+    return evaluate(plan).outcomes["sail"].made
+
+
+def curves_of(plan: Plan) -> tuple[Curve, ...]:
+    """As they run from node to node."""
+    step = plan.steps[-1]
+    assert isinstance(step, FreeOutline)
+    return step.through(inputs_of(step, evaluate_before(plan, Cache(), len(plan.steps) - 1))).curves
+
+
+class ComingAndGoing(TestCase):
+    def test_a_node_more_changes_nothing_that_is_drawn_and_out_again_nothing_either(self) -> None:
+        plan = blob()
+        before = drawn(plan)
+        for node in range(4):
+            more = done(plan, "add-node", node)
+            with self.subTest(node=node):
+                self.assertEqual(len(drawn(more).whole.nodes), 5)
+                self.assertAlmostEqual(area(drawn(more).whole), area(before.whole), places=9)
+                for place in (0.1, 0.37, 0.9):
+                    curves = (curves_of(plan)[node], *curves_of(more)[node : node + 2])
+                    half = curves[1].at(2 * place) if place <= 0.5 else curves[2].at(2 * place - 1)
+                    self.assertLess(curves[0].at(place).distance(half), 1e-9)
+                again = done(more, "take-node-out", node + 1)
+                self.assertAlmostEqual(area(drawn(again).whole), area(before.whole), places=6)
+
+    def test_a_handle_that_is_a_measure_stays_one(self) -> None:
+        plan = done(blob(), "add-node", 1)
+        self.assertIn("[-1u, 0u | (reach)/2, 0]", write_text(plan))
+        self.assertIn("reach", write_text(done(plan, "take-node-out", 2)))
+
+    def test_smooth_neighbours_stay_smooth_to_the_last_digit(self) -> None:
+        plan = parse_text(SQUARE)
+        for node in range(4):
+            plan = pressed(plan, node)
+        out = done(done(plan, "add-node", 2), "take-node-out", 0)
+        self.assertTrue(all(is_smooth(row) for row in rows_of(out)))
+
+    def test_corners_leave_straight_sides(self) -> None:
+        triangle = done(parse_text(SQUARE), "take-node-out", 1)
+        self.assertEqual(rows_of(triangle), tuple((x, y, 0.0, 0.0, 0.0, 0.0) for x, y in ((3, 3), (-3, -3), (3, -3))))
+        with self.assertRaises(PlanError) as caught:
+            done(triangle, "take-node-out", 0)
+        self.assertEqual(caught.exception.code, "too-few-nodes")
+
+    def test_the_ends_of_an_open_line(self) -> None:
+        plan = parse_text(SQUARE.replace("closed", "open"))
+        self.assertEqual([row[:2] for row in rows_of(done(plan, "take-node-out", 0))], [(-3, 3), (-3, -3), (3, -3)])
+        self.assertEqual([row[:2] for row in rows_of(done(plan, "take-node-out", 3))], [(3, 3), (-3, 3), (-3, -3)])
+        with self.assertRaises(PlanError) as caught:
+            done(plan, "add-node", 3)
+        self.assertEqual(caught.exception.code, "no-node-behind")
+
+    def test_there_is_an_end_to_nodes(self) -> None:
+        nodes = "; ".join(f"{math.cos(k):.6f}u, {math.sin(k):.6f}u" for k in range(limits.NODES))
+        plan = parse_text(f"Outline sail, open, drawn from O through {nodes}.")
+        with self.assertRaises(PlanError) as caught:
+            done(plan, "add-node", 0)
+        self.assertEqual(caught.exception.code, "too-many")
+
+
+class Hanging(TestCase):
+    def test_a_node_follows_what_it_hangs_on_and_keeps_its_handles(self) -> None:
+        plan = blob()
+        moved = change(plan, "set-field", {"step": "disc", "field": "radius", "value": "3u"}).plan
+        self.assertEqual(rows_of(plan)[0], (0.0, 2.0, -1.0, 0.5, 1.0, -0.5))
+        self.assertEqual(rows_of(moved)[0], (0.0, 3.0, -1.0, 0.5, 1.0, -0.5))
+        self.assertEqual(rows_of(moved)[1], rows_of(plan)[1])
+        self.assertAlmostEqual(drawn(moved).anchors["corner-4"].x, -1.0)
+
+    def test_it_is_drawn_from_anchor_to_anchor_and_told_from_one_elsewhere(self) -> None:
+        given = {"step": "sail", "field": "nodes", "part": [0], "place": [3.05, 0.05], "scale": 40}
+        there = change(blob(), "drag", given).plan
+        self.assertIn("through right of disc [-1u, 0.5u | 1u, -0.5u]; 2u, 3u", write_text(there))
+        beside = change(blob(), "drag", {**given, "place": [1.3, 2.8]}).plan
+        self.assertIn("through 0.25u right and 0.75u up from top of disc [-1u", write_text(beside))
+        nudged = change(
+            blob(), "nudge", {"step": "sail", "field": "nodes", "part": [0], "by": [0, 1], "scale": 40}
+        ).plan
+        self.assertIn("through 0.25u up from top of disc [-1u", write_text(nudged))
+
+    def test_it_is_let_go_where_it_is(self) -> None:
+        plan = blob()
+        loose = done(plan, "let-node-go", 2)
+        self.assertEqual(rows_of(loose), rows_of(plan))
+        self.assertNotIn("right of disc", write_text(loose))
+        with self.assertRaises(PlanError):
+            done(loose, "let-node-go", 2)
+
+    def test_one_handle_is_drawn_by_itself(self) -> None:
+        given = {"step": "sail", "field": "nodes", "part": [0, 4], "place": [2.0, 3.0], "scale": 40}
+        both = change(blob(), "drag", given).plan
+        alone = change(blob(), "drag", {**given, "measure": True}).plan
+        self.assertEqual(rows_of(alone)[0], (0.0, 2.0, -1.0, 0.5, 1.0, 1.0))
+        self.assertEqual(rows_of(both)[0][4:], (1.0, 1.0))
+        self.assertTrue(is_smooth(rows_of(both)[0]))

@@ -124,7 +124,12 @@ class Gestures(TestCase):
     def test_a_free_outline_gets_a_node_a_press(self) -> None:
         given = {"step_kind": "free-outline", "fields": {}, "places": [[0.0, 0.0], [3.0, 0.1], [2.6, 4.1]]}
         plan = change(parse_text(BASE), "draw-step", given, CACHE).plan
-        self.assertEqual(sentence(plan), "Outline outline, closed, drawn from O through 0u, 0u; 3u, 0u; 2.5u, 4u.")
+        said = "Outline outline, closed, drawn from O through 0u, 0u; centre of moon; 2.5u, 4u."
+        self.assertEqual(sentence(plan), said)
+        wider = change(plan, "set-field", {"step": "disc", "field": "radius", "value": "4u"}).plan
+        self.assertEqual(evaluate(wider).outcomes["outline"].made.anchors["corner-2"].x, 4.0)
+        given["places"] = [*given["places"], given["places"][0]]
+        self.assertEqual(sentence(change(parse_text(BASE), "draw-step", given, CACHE).plan), said)
 
     def test_a_stroke_takes_the_way_of_the_hand_and_becomes_few_curves(self) -> None:
         turns = [k * math.tau / 400 for k in range(401)]

@@ -122,3 +122,28 @@ class Meeting(TestCase):
         plan, cache = parse_text(PLAN), Cache()
         given = {"step": "ray", "field": "angle", "by": [1, 0]}
         self.assertEqual(ties(plan, given, as_typed(plan, "nudge", given, cache), cache), ())
+
+
+class HangingNodes(TestCase):
+    PLAN = PLAN + "Outline sail, closed, drawn from O through -3u, 6u; 0u, 8u [-1u, 0u | 1u, 0u]; 3u, 6u.\n"
+
+    def test_a_node_at_an_anchor_may_hang_there_and_follows(self) -> None:
+        plan = parse_text(self.PLAN)
+        found = offered(plan, "sail", "nodes", (0.05, 3.0), part=[1], scale=40)
+        self.assertEqual([(tie.form, tie.to) for tie in found], [("on", "top of rim")])
+        after = taken(plan, found[0])
+        self.assertEqual(
+            said(after, "sail"),
+            "Outline sail, closed, drawn from O through -3u, 6u; top of rim [-1u, 0u | 1u, 0u]; 3u, 6u.",
+        )
+        wider = change(after, "set-field", {"step": "rim", "field": "radius", "value": "4u"}).plan
+        figure = evaluate(wider).outcomes["sail"].made
+        self.assertEqual(tuple(round(part, 9) for part in figure.anchors["corner-2"]), (0.0, 4.0))
+        self.assertEqual(offered(after, "sail", "nodes", (6.0, 0.5), part=[1], scale=40), ())
+
+    def test_neither_handles_nor_the_middle_of_the_sheet_are_offered(self) -> None:
+        plan = parse_text(self.PLAN)
+        self.assertEqual(offered(plan, "sail", "nodes", (0.0, 3.0), part=[1, 4], scale=40), ())
+        self.assertEqual(
+            offered(parse_text(self.PLAN.splitlines()[-1]), "sail", "nodes", (0, 0), part=[0], scale=40), ()
+        )

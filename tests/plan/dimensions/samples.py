@@ -61,7 +61,7 @@ SAMPLES: Final = {
         "Shield x with its top on O, 6u wide and 8u high, cut 1u at its shoulders, straight for 3u, its foot bowed by "
         "0.5u."
     ),
-    "free-outline": "Outline x, closed, drawn from O through 0u, 0u; 4u, 0u [-1u, 0u | 1u, 1u]; 2u, 3u.",
+    "free-outline": "Outline x, closed, drawn from O through 0u, 0u; 4u, 0u [-1u, 0u | 1u, 1u]; 2u, 3u; top of moon.",
     "free-stroke": (
         "Stroke x, open, drawn from O near 0u, 0u; 1u, 1u; 2u, 1u; 3u, 0u, to within 0.05u, steadied over 0.1u."
     ),

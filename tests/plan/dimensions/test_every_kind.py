@@ -160,7 +160,7 @@ class EveryKind(TestCase):
         knot = next(found for found in before.dimensions if isinstance(found, Knot) and found.part == (1,))
         after = before.dragged(knot, Point(4.6, 0.9))
         self._only(before, after, "nodes")
-        self.assertEqual(after.inputs.rows("nodes")[1], (4.5, 1.0, -1.0, 0.0, 1.0, 1.0))
+        self.assertEqual(after.inputs.rows("nodes")[1], (4.5, 1.0, -1.0, 0.0, 1.0, 1.0, 0.0))
         self.assertEqual(after.inputs.rows("nodes")[0], before.inputs.rows("nodes")[0])
 
     def test_handles_lie_on_what_they_move(self) -> None:

@@ -75,7 +75,12 @@ picks = st.fixed_dictionaries(
 )
 handles = st.tuples(values, values)
 TONES_LAID = ["dark", "pale 2", "sea green", "30% lighter than “sea green”", "tone 2 of 5 about (dark turned 40°)"]
-nodes = st.fixed_dictionaries({"x": values, "y": values}, optional={"before": handles, "after": handles})
+nodes = st.one_of(
+    st.fixed_dictionaries({"x": values, "y": values}, optional={"before": handles, "after": handles}),
+    st.fixed_dictionaries(
+        {"on": plain.filter(lambda text: len(text) <= 200)}, optional={"before": handles, "after": handles}
+    ),
+)
 OF_KIND: dict[FieldKind, st.SearchStrategy[Any]] = {
     LENGTH: values,
     ANGLE: values,

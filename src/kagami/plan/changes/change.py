@@ -25,7 +25,7 @@ from kagami.plan.changes.measures import (
     with_note,
 )
 from kagami.plan.changes.meeting import part_meeting, unite_meeting
-from kagami.plan.changes.noding import press_node
+from kagami.plan.changes.noding import add_node, let_node_go, press_node, take_node_out
 from kagami.plan.changes.ordering import move_step
 from kagami.plan.changes.pasting import add_sentences
 from kagami.plan.changes.picks import with_witnesses
@@ -157,6 +157,9 @@ CHANGES: Final[dict[str, Callable[[Plan, Given], Changed]]] = {
     "nudge": nudge,
     "flip": flip,
     "press-node": press_node,
+    "add-node": add_node,
+    "take-node-out": take_node_out,
+    "let-node-go": let_node_go,
     "rename-step": rename_step,
     "set-guide": set_guide,
     "set-muted": set_muted,

@@ -190,7 +190,7 @@ class _Hand:
     def to(self, place: Point) -> Dragged:
         """The handle is drawn to a place."""
         match self.dimension:
-            case Hook():
+            case Hook() | Knot(hangs=True):
                 return self._hung(place, self.grain.reach)
             case Knot(_, origin):
                 return self._knotted((self.part[0], 0), place.x - origin.x, place.y - origin.y)
@@ -204,7 +204,7 @@ class _Hand:
     def by(self, right: int, up: int) -> Dragged:
         """The handle goes on by stops."""
         match self.dimension:
-            case Hook(_, place, _):
+            case Hook(_, place) | Knot(_, _, place, hangs=True):
                 stop = self.grain.stop(LENGTH)
                 return self._hung(place.moved(right * stop, up * stop), 0.0)
             case Knot(_, origin, place):
@@ -277,7 +277,8 @@ class _Hand:
 
     def _knotted(self, begins: tuple[int, int], right: float, up: float) -> Dragged:
         """A node at lengths from its outline's origin, or a handle at lengths from its node: two values of a node, the
-        first being that which is told. The other handle of a smooth node is turned with one.
+        first being that which is told. The other handle of a smooth node is turned with one, but for `measure`, which
+        changes what is held alone.
         """
         number, first = begins
         stop = self.grain.stop(LENGTH)
@@ -290,7 +291,7 @@ class _Hand:
                 if found.owner:
                     raise ChangeRefused("not-movable", value=typed_value(text, self.plan.names()))
                 texts[number, axis] = f"{found.after}{LENGTH.unit}" if _bare(text, found.after) else found.after
-        if first:
+        if first and self.given.get("measure") is not True:
             typed = self.step[self.field][number].values()
             move = [self.result.values.of(texts.get((number, first + axis), typed[first + axis])) for axis in (0, 1)]
             texts |= turned_texts(self.inputs.rows(self.field)[number], typed, number, first, move)
@@ -308,7 +309,7 @@ class _Hand:
         for part, text in texts.items():
             value = self.kind.with_entry(value, part, text)
         given = {"step": self.step.id, "field": self.field, "value": self.kind.given(value, names)}
-        if isinstance(self.dimension, Hook):
+        if isinstance(self.dimension, Hook) or (isinstance(self.dimension, Knot) and self.dimension.hangs):
             return Dragged("set-field", given, "", before, after or before, stop)
         return Dragged("set-field", given, "", typed_value(before, names), typed_value(after, names), stop)
 

@@ -22,8 +22,10 @@ from kagami.plan.fields.nodes import NodesKind
 from kagami.plan.fields.values import ANGLE, LENGTH, ValueKind
 from kagami.plan.figure import Figure
 from kagami.plan.places.anchors import resolve
+from kagami.plan.places.described import describe
 from kagami.plan.references.places import SHEET_ORIGIN, parse_reference
 from kagami.plan.steps import KINDS, Step
+from kagami.plan.values.dependencies import figures_of
 
 MOST_POINTS: Final = 2000
 """Places that a hand may give at once."""
@@ -101,9 +103,16 @@ def _pressed(plan: Plan, cls: type[Step], given: Given) -> dict[str, Any]:
         found, fields = found[:-1], {"form": "closed"}
     kind = cls.field_kinds()[cls.presses]
     if isinstance(kind, NodesKind):
-        at = [_at(reference, result) for reference in found]
-        return {**fields, "origin": SHEET_ORIGIN, cls.presses: _nodes_text(at)}
+        said = (_node_text(reference, result) for reference in found)
+        return {**fields, "origin": SHEET_ORIGIN, cls.presses: "; ".join(said)}
     return {**fields, cls.presses: kind.write(found, plan.names())}
+
+
+def _node_text(reference: str, result: Result) -> str:
+    """A node as it is typed: hung on the anchor of a figure that was pressed, or told from O."""
+    if figures_of(parse_reference(reference)):
+        return describe(reference, result.plan.names())
+    return _nodes_text([_at(reference, result)])
 
 
 def _along(plan: Plan, cls: type[Step], given: Given) -> dict[str, Any]:

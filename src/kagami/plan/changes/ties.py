@@ -25,6 +25,7 @@ from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate_before, inputs_of
 from kagami.plan.evaluation.result import Result
+from kagami.plan.fields.nodes import NODES
 from kagami.plan.fields.values import LENGTH
 from kagami.plan.language.sentences import write_sentence
 from kagami.plan.outcome import Outcome
@@ -32,6 +33,8 @@ from kagami.plan.places.anchors import nearest_of, resolve
 from kagami.plan.places.described import describe
 from kagami.plan.references.places import parse_reference
 from kagami.plan.steps import KINDS, Step
+from kagami.plan.steps.free import FreeOutline
+from kagami.plan.values.dependencies import figures_of
 from kagami.plan.values.stored import typed_value
 from kagami.plan.wording.names import name_text
 
@@ -53,8 +56,8 @@ and the field for the anchor.
 
 @dataclass(frozen=True, slots=True)
 class Tie:
-    """A relation that could be kept: the change that makes it, and what it is in words: `form` is “as”, “touching” or
-    “through”, `to` what it is tied to.
+    """A relation that could be kept: the change that makes it, and what it is in words: `form` is “as”, “touching”,
+    “through” or “on”, `to` what it is tied to.
     """
 
     kind: str
@@ -85,6 +88,8 @@ class _Found:
     def all(self) -> Iterator[Tie]:
         field, value = str(self.meant.given["field"]), plain_number(self.meant.after)
         names = self.plan.names()
+        if field == "nodes":
+            yield from self._hanging()
         if value is not None and value > SAME and self.step.field_kinds().get(field) is LENGTH:
             measures = [m.name for m in self.plan.measures if _equal(self.result.measures.values.get(m.name), value)]
             readings = (text for one in self.result.outcomes.values() for text in _readings(one, value))
@@ -129,6 +134,20 @@ class _Found:
                 held = "first" if kind == "line-between" else own
                 to = describe(reference, self.plan.names())
                 yield self._retyped(kind, {held: self.step[own], free: reference}, "through", to)
+
+    def _hanging(self) -> Iterator[Tie]:
+        """The anchor of a figure that the hand is at, for a node that is told by lengths so far."""
+        part = self.given.get("part")
+        if "place" not in self.given or not isinstance(part, list) or len(part) != 1:
+            return
+        if not isinstance(self.step, FreeOutline) or self.step.nodes[part[0]].on is not None:
+            return
+        names = self.plan.names()
+        near = nearest(place_given(self.given, "place"), grain_of(self.given).reach, self.result)
+        for reference, _ in near[:1]:
+            if figures_of(parse_reference(reference)):
+                text = NODES.write(NODES.with_entry(self.step.nodes, (part[0],), reference), names)
+                yield Tie("set-field", {**self.meant.given, "value": text}, "on", describe(reference, names))
 
     def _touching_two(self) -> Iterator[Tie]:
         """Two figures that a circle comes to touch as its centre is dragged."""

@@ -113,7 +113,7 @@ class Hook:
 
 @dataclass(frozen=True, slots=True)
 class Knot:
-    """A node of a free outline, told by two lengths from the outline's origin."""
+    """A node of a free outline, told by two lengths from the outline's origin or hung on a place."""
 
     field: str
     origin: Point
@@ -123,6 +123,8 @@ class Knot:
     """Whether it is a `corner` or `smooth`, where it can be either."""
     across: float = 0.0
     """The direction across the outline there, in radians."""
+    hangs: bool = False
+    """Whether it hangs on a place, as a `Hook` does."""
 
 
 @dataclass(frozen=True, slots=True)

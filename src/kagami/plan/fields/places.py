@@ -85,13 +85,8 @@ class PlacesKind(FieldKind):
     def parse(self, scanner: Scanner, at: int) -> tuple[list[str], int]:
         """Places in words, with semicolons between them. Typed loosely, they may be joined as figures are."""
         found, at = scanner.entries(at, scanner.place)
-        while scanner.lenient and (joined := joint().match(scanner.text, at) or _JOINED.match(scanner.text, at)):
-            try:
-                place, at = scanner.place(joined.end())
-            except PlanError:  # another clause follows
-                break
-            found.append(place)
-        return found, at
+        more, at = joined_places(scanner, at)
+        return [*found, *more], at
 
     def write(self, value: Any, names: Mapping[str, str]) -> str:
         """The places in words."""
@@ -124,6 +119,18 @@ class PlacesKind(FieldKind):
         return [rewrite(reference) for reference in data]
 
 
+def joined_places(scanner: Scanner, at: int) -> tuple[list[str], int]:
+    """Further places of a list that is typed loosely, joined as figures are, and where they end."""
+    found: list[str] = []
+    while scanner.lenient and (joined := joint().match(scanner.text, at) or _JOINED.match(scanner.text, at)):
+        try:
+            place, at = scanner.place(joined.end())
+        except PlanError:  # another clause follows
+            break
+        found.append(place)
+    return found, at
+
+
 def place_of(reference: str, surroundings: Surroundings) -> Point:
     """The place of a reference; a value in it is named as what is out of reach.
 
@@ -143,6 +150,6 @@ def _readable(text: str) -> str:
 
 PLACE: Final = PlaceKind()
 PLACES: Final = PlacesKind()
-_Reference = Annotated[str, StringConstraints(max_length=MOST_LENGTH), AfterValidator(_readable)]
-AnchorRef: TypeAlias = Annotated[_Reference, PLACE]
-AnchorRefs: TypeAlias = Annotated[tuple[_Reference, ...], Field(max_length=limits.NODES), PLACES]
+PlaceReference: TypeAlias = Annotated[str, StringConstraints(max_length=MOST_LENGTH), AfterValidator(_readable)]
+AnchorRef: TypeAlias = Annotated[PlaceReference, PLACE]
+AnchorRefs: TypeAlias = Annotated[tuple[PlaceReference, ...], Field(max_length=limits.NODES), PLACES]

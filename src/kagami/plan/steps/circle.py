@@ -4,8 +4,6 @@ import math
 from collections.abc import Mapping, Sequence
 from typing import ClassVar, Literal
 
-import numpy as np
-
 from kagami.geometry import figures
 from kagami.geometry.curves import Arc, Line
 from kagami.geometry.fit import fit_circle
@@ -21,7 +19,7 @@ from kagami.geometry.fit.tangent import (
     tangent_circles_of_radius,
 )
 from kagami.geometry.point import Point
-from kagami.geometry.table import tabulate
+from kagami.geometry.table import places_along
 from kagami.plan.dimensions.drawn import TURN_BEYOND, held_span
 from kagami.plan.dimensions.kinds import Angular, Linear, Stops
 from kagami.plan.errors import PlanError
@@ -216,10 +214,8 @@ class CircleFitted(_Circle):
 
     def draw(self, inputs: Inputs) -> Drawing:
         """By least squares to places evenly along the figure's curves."""
-        table = tabulate([inputs.figure("figure").whole])
-        index = np.repeat(np.arange(len(table)), FIT_PLACES)
-        t = np.tile(np.linspace(0.0, 1.0, FIT_PLACES), len(table))
-        found = fit_circle(table.ask("point", index, t, width=2)).curve
+        places = places_along(inputs.figure("figure").whole.curves, FIT_PLACES)
+        found = fit_circle(places.reshape(-1, 2)).curve
         return Drawing(circle_figure(found.centre, found.radius))
 
 

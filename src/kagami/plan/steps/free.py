@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import Annotated, ClassVar, Literal, TypeAlias
 
 import numpy as np
@@ -16,12 +17,12 @@ from kagami.geometry.tolerance import LENGTH, SMOOTH
 from kagami.plan.dimensions.kinds import Arm, Knot, Linear, Word
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import CHOICE, AnchorRef, Length, Nodes
-from kagami.plan.fields.nodes import AFTER, BEFORE
+from kagami.plan.fields.nodes import AFTER, BEFORE, HANGS
 from kagami.plan.figure import Figure
 from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
 
 Rows: TypeAlias = Sequence[Sequence[float]]
-"""Six numbers a node (see `NodesKind`)."""
+"""Six numbers a node, told from the outline's origin, and whether it hangs on a place (see `NodesKind`)."""
 
 
 class _Free(Step):
@@ -37,14 +38,14 @@ class _Free(Step):
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """Its nodes, and whether it is closed."""
-        origin, rows = inputs.place("origin"), inputs.rows("nodes")
+        origin, rows = inputs.place("origin"), node_rows(inputs)
         places = [origin.moved(row[0], row[1]) for row in rows]
         yield from (self._knot(k, origin, places, rows) for k in range(len(places)))
         if places:
             yield Word("form", places[-1])
 
     def _knot(self, k: int, origin: Point, places: Sequence[Point], rows: Rows) -> Knot:
-        return Knot("nodes", origin, places[k], (k,))
+        return Knot("nodes", origin, places[k], (k,), hangs=rows[k][HANGS] > 0)
 
 
 @register("free-outline")
@@ -58,11 +59,27 @@ class FreeOutline(_Free):
 
     kind: Literal["free-outline"] = "free-outline"
 
+    @property
+    def fewest(self) -> int:
+        """The least number of nodes."""
+        return 3 if self.form == "closed" else 2
+
     def draw(self, inputs: Inputs) -> Drawing:
         """Segments where two neighbouring handles lie on their nodes, cubics else; anchors are the nodes."""
-        self._require(3 if self.form == "closed" else 2)
+        self._require(self.fewest)
+        outline = self.through(inputs)
         origin = inputs.place("origin")
-        rows = inputs.rows("nodes")
+        places = (origin.moved(row[0], row[1]) for row in node_rows(inputs))
+        anchors = {f"corner-{k}": place for k, place in enumerate(places, 1)}
+        return Drawing(Figure((Shape((drawn_freely(outline),)),), anchors))
+
+    def through(self, inputs: Inputs) -> Outline:
+        """The outline as it runs from node to node.
+
+        Raises:
+            PlanError: two nodes that follow each other are one, with nothing between.
+        """
+        origin, rows = inputs.place("origin"), node_rows(inputs)
         places = [origin.moved(row[0], row[1]) for row in rows]
         befores = [place.moved(row[2], row[3]) for place, row in zip(places, rows, strict=True)]
         afters = [place.moved(row[4], row[5]) for place, row in zip(places, rows, strict=True)]
@@ -75,14 +92,12 @@ class FreeOutline(_Free):
             if straight and start.distance(end) <= LENGTH:
                 raise PlanError("same-place", field="nodes", what="two nodes that follow each other")
             curves.append(Line(start, end) if straight else Cubic(start, first, second, end))
-        anchors = {f"corner-{k}": place for k, place in enumerate(places, 1)}
-        outline = drawn_freely(Outline(tuple(curves), self.form == "closed"))
-        return Drawing(Figure((Shape((outline,)),), anchors))
+        return Outline(tuple(curves), self.form == "closed")
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """Its nodes, whether it is closed, and the handles of its nodes."""
         yield from super().dimensions(inputs, made)
-        origin, rows = inputs.place("origin"), inputs.rows("nodes")
+        origin, rows = inputs.place("origin"), node_rows(inputs)
         places = [origin.moved(row[0], row[1]) for row in rows]
         for k, place in enumerate(places):
             for side, other in ((BEFORE, self._beside(k, -1)), (AFTER, self._beside(k, 1))):
@@ -109,7 +124,15 @@ class FreeOutline(_Free):
         )
         across = before.middle(after).direction(ORIGIN) if before.distance(after) < 2 else before.direction(ORIGIN)
         form = "smooth" if is_smooth(rows[k]) else "corner"
-        return Knot("nodes", origin, places[k], (k,), form, across)
+        return replace(super()._knot(k, origin, places, rows), form=form, across=across)
+
+
+def node_rows(inputs: Inputs) -> Rows:
+    """The nodes of a free outline as rows, those that hang on places told from the outline's origin as well."""
+    origin = inputs.place("origin")
+    return tuple(
+        (row[0] - origin.x, row[1] - origin.y, *row[BEFORE:]) if row[HANGS] else row for row in inputs.rows("nodes")
+    )
 
 
 def _heading(node: Point, move: Sequence[float], other: Point) -> Point:
@@ -120,7 +143,7 @@ def _heading(node: Point, move: Sequence[float], other: Point) -> Point:
 
 def is_smooth(row: Sequence[float]) -> bool:
     """Whether the handles of a node, from the third of its values on, both stand and lie in one line through it."""
-    (bx, by), (ax, ay) = row[BEFORE:AFTER], row[AFTER:]
+    (bx, by), (ax, ay) = row[BEFORE:AFTER], row[AFTER:HANGS]
     long = math.hypot(bx, by) * math.hypot(ax, ay)
     return long > LENGTH * LENGTH and ax * bx + ay * by < 0 and abs(ax * by - ay * bx) <= SMOOTH * long
 
@@ -144,7 +167,7 @@ class FreeStroke(_Free):
         """Cubics along the places (handles do not count); anchors are its start and end."""
         self._require(3)
         origin = inputs.place("origin")
-        places = np.array([(origin.x + row[0], origin.y + row[1]) for row in inputs.rows("nodes")])
+        places = np.array([(origin.x + row[0], origin.y + row[1]) for row in node_rows(inputs)])
         outline = fitted_stroke(
             places,
             inputs.positive("tolerance"),
@@ -157,7 +180,7 @@ class FreeStroke(_Free):
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """Its nodes; how close it is fitted, at its first place, and how far it is steadied, at its middle one."""
         yield from super().dimensions(inputs, made)
-        origin, rows = inputs.place("origin"), inputs.rows("nodes")
+        origin, rows = inputs.place("origin"), node_rows(inputs)
         if len(rows) > 1:
             places = [origin.moved(row[0], row[1]) for row in rows]
             middle = len(places) // 2

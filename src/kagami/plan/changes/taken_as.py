@@ -1,0 +1,272 @@
+"""What a line drawn by hand may be taken as: a circle, an oval, an arc, a straight line, or few nodes.
+
+Sizes and places are rounded to the coarsest fraction of u that stays about as near to what was drawn as the best fit;
+centres and ends come to an anchor that lies as near.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass, replace
+from typing import Any, Final
+
+import numpy as np
+
+from kagami.geometry.arrays import Floats
+from kagami.geometry.bezier import Cubic
+from kagami.geometry.curves import Arc, Curve, Line
+from kagami.geometry.elliptic import principal_arc
+from kagami.geometry.fit import (
+    Fitted,
+    NoFit,
+    fit_arc,
+    fit_circle,
+    fit_ellipse,
+    fit_line,
+    from_circle,
+    from_ellipse,
+    from_line,
+)
+from kagami.geometry.point import Point
+from kagami.geometry.table import places_along
+from kagami.geometry.tolerance import LENGTH as SAME_PLACE
+from kagami.plan import limits
+from kagami.plan.changes.hanging import hung, nearest
+from kagami.plan.changes.noding import in_line_texts
+from kagami.plan.evaluation.result import Result
+from kagami.plan.fields.values import ANGLE, LENGTH
+from kagami.plan.language.sentences import write_sentence
+from kagami.plan.messages import number_text
+from kagami.plan.naming import free_name
+from kagami.plan.references.places import SHEET_ORIGIN
+from kagami.plan.steps import KINDS
+from kagami.plan.steps.free import FreeStroke, is_smooth
+from kagami.plan.translation import tr
+
+CIRCLE, OVAL, ARC, STRAIGHT = "a circle", "an oval", "an arc", "a straight line"
+FREE: Final = "a free line of {count} nodes"
+WITHIN: Final = "{figure}, within {off}u"
+LABELS: Final = (CIRCLE, OVAL, ARC, STRAIGHT, FREE, WITHIN)
+"""What is offered, to be translated."""
+PLACES: Final = 64
+"""About so many places along a stroke count."""
+LEAST_PLACES: Final = 5
+"""Of a curve, however many there are."""
+FRACTIONS: Final = (1.0, 0.5, 0.25, 0.1, 0.05, 0.01)
+"""What lengths are rounded to, in u."""
+TURNS: Final = (15.0, 5.0, 1.0, 0.1)
+"""What angles are rounded to, in degrees."""
+ROOM: Final = 1.25
+"""How many times further off than the best fit a rounded one may lie."""
+LIKE: Final = 0.06
+"""A figure is offered when no place lies further from it than this share of how far the stroke reaches."""
+FLAT: Final = 8.0
+"""An arc of a radius of more than so many times how far the stroke reaches is meant as a straight line."""
+CLEARLY: Final = 0.8
+"""An oval is offered beside a circle when it lies nearer by this."""
+NEARLY_ROUND: Final = math.radians(300.0)
+"""An open stroke that goes round by so much may be meant as a whole circle."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Offer:
+    label: str
+    kind: str
+    fields: dict[str, Any]
+    off: float
+    """How far the drawn places lie from it at most, in u."""
+
+
+def taken_as(step: FreeStroke, result: Result) -> Iterator[tuple[str, str]]:
+    """What a stroke may be taken as, the nearest first: what that is called, with what is left over, and its sentence.
+    Nothing where it is not drawn.
+    """
+    outcome = result.outcomes.get(step.id)
+    if outcome is None or outcome.figure is None:
+        return
+    curves = outcome.figure.whole.outlines[0].curves
+    places = places_along(curves, max(LEAST_PLACES, PLACES // len(curves))).reshape(-1, 2)
+    earlier = _before(step, result)
+    reach = float(np.hypot(*np.ptp(places, axis=0)))
+    found = [offer for offer in _offers(step, places, earlier) if offer.off <= LIKE * reach]
+    for offer in sorted(found, key=lambda offer: offer.off):
+        label = tr(WITHIN).format(figure=tr(offer.label), off=number_text(max(0.01, round(offer.off, 2))))
+        yield label, _sentence(step, offer.kind, offer.fields, result)
+    nodes = _nodes(step, curves, result)
+    if len(nodes) <= limits.NODES:
+        free = {"form": step.form, "origin": SHEET_ORIGIN, "nodes": nodes}
+        yield tr(FREE).format(count=len(nodes)), _sentence(step, "free-outline", free, result)
+
+
+def _before(step: FreeStroke, result: Result) -> Result:
+    """What was drawn before a step: it can hang on nothing else."""
+    count = result.plan.steps.index(step)
+    known = {other.id for other in result.plan.steps[:count]}
+    return replace(result, outcomes={key: one for key, one in result.outcomes.items() if key in known})
+
+
+def _sentence(step: FreeStroke, kind: str, fields: dict[str, Any], result: Result) -> str:
+    """The step as one of another kind. A name that only says that it is a stroke says what it is instead."""
+    cls = KINDS[kind]
+    name = step.name
+    if name == FreeStroke.noun or name.removeprefix(f"{FreeStroke.noun} ").isdigit():
+        name = free_name(result.plan, cls.noun)
+    kept = {"id": step.id, "name": name, "guide": step.guide, "muted": step.muted, "heading": step.heading}
+    return write_sentence(cls.model_validate({**fields, **kept}), result.plan.names())
+
+
+def _offers(step: FreeStroke, places: Floats, before: Result) -> Iterator[_Offer]:
+    rounded = _Rounded(places, before)
+    closed, arc = step.form == "closed", _fit(fit_arc, places)
+    if closed or (arc is not None and abs(arc.curve.sweep) >= NEARLY_ROUND):
+        circle, oval = next(rounded.circle(), None), next(rounded.oval(), None)
+        if circle is not None:
+            yield circle
+        if oval is not None and (circle is None or oval.off < CLEARLY * circle.off):
+            yield oval
+    if not closed:
+        yield from rounded.line()
+        if arc is not None and arc.curve.radius <= FLAT * np.hypot(*np.ptp(places, axis=0)):
+            yield from rounded.arc(arc)
+
+
+def _fit(fit: Callable[[Floats], Fitted[Any]], places: Floats) -> Fitted[Any] | None:
+    try:
+        return fit(places)
+    except NoFit:
+        return None
+
+
+@dataclass(frozen=True)
+class _Rounded:
+    """Figures that lie near to places, in round numbers."""
+
+    places: Floats
+    before: Result
+
+    def circle(self) -> Iterator[_Offer]:
+        """The whole circle."""
+        best = _fit(fit_circle, self.places)
+        if best is None:
+            return
+        for fraction, room in self._tries(best):
+            centre, at = self._place(best.curve.centre, fraction, room)
+            radius = _to(best.curve.radius, fraction)
+            off = float(from_circle(at, radius, self.places).max())
+            if off <= room and radius > 0:
+                yield _Offer(CIRCLE, "circle", {"centre": centre, "radius": LENGTH.number(radius)}, off)
+                return
+
+    def oval(self) -> Iterator[_Offer]:
+        """The whole ellipse, its width nearer to level than its height."""
+        best = _fit(fit_ellipse, self.places)
+        if best is None:
+            return
+        wide, high, turn = 2 * best.curve.rx, 2 * best.curve.ry, math.degrees(best.curve.rotation)
+        turn = (turn + 90) % 180 - 90
+        if abs(turn) > 45:
+            wide, high, turn = high, wide, turn - math.copysign(90, turn)
+        for fraction, room in self._tries(best):
+            centre, at = self._place(best.curve.centre, fraction, room)
+            width, height = _to(wide, fraction), _to(high, fraction)
+            if width == height or min(width, height) <= 0:
+                continue
+            for stop in TURNS:
+                angle = _to(turn, stop)
+                off = float(from_ellipse(_ellipse(at, width, height, angle), self.places).max())
+                if off <= room:
+                    size = {"width": LENGTH.number(width), "height": LENGTH.number(height)}
+                    yield _Offer(OVAL, "oval", {"centre": centre, **size, "angle": ANGLE.number(angle)}, off)
+                    return
+
+    def line(self) -> Iterator[_Offer]:
+        """The segment from end to end."""
+        best = _fit(fit_line, self.places)
+        if best is None:
+            return
+        for fraction, room in self._tries(best):
+            (first, start), (second, end) = (
+                self._place(place, fraction, room) for place in (best.curve.start, best.curve.end)
+            )
+            if start.distance(end) <= SAME_PLACE:
+                continue
+            off = float(from_line(Line(start, end), self.places).max())
+            if off <= room:
+                yield _Offer(STRAIGHT, "segment", {"first": first, "second": second}, off)
+                return
+
+    def arc(self, best: Fitted[Arc]) -> Iterator[_Offer]:
+        """The arc, which runs counter-clockwise in a plan."""
+        curve = best.curve if best.curve.sweep > 0 else best.curve.reversed()
+        opens = math.degrees(curve.start_angle)
+        closes = opens + math.degrees(curve.sweep)
+        for fraction, room in self._tries(best):
+            centre, at = self._place(curve.centre, fraction, room)
+            radius = _to(curve.radius, fraction)
+            off = float(from_circle(at, radius, self.places).max())
+            if off <= room and radius > 0:
+                angles = (ANGLE.number(self._turn(angle, radius, room)) for angle in (opens, closes))
+                fields = dict(zip(("start", "end"), angles, strict=True))
+                yield _Offer(ARC, "arc", {"centre": centre, "radius": LENGTH.number(radius), **fields}, off)
+                return
+
+    def _tries(self, best: Fitted[Any]) -> Iterator[tuple[float, float]]:
+        """Fractions to round to, and how far off what is rounded may lie."""
+        for fraction in FRACTIONS:
+            yield fraction, max(ROOM * best.worst, FRACTIONS[-1])
+
+    def _place(self, place: Point, fraction: float, room: float) -> tuple[str, Point]:
+        """An anchor that is as near as what is rounded may be, else lengths from O; and where that is."""
+        for reference, anchor in nearest(place, room, self.before)[:1]:
+            return reference, anchor
+        at = Point(_to(place.x, fraction), _to(place.y, fraction))
+        return hung(SHEET_ORIGIN, at, 0.0, fraction, self.before)[0], at
+
+    @staticmethod
+    def _turn(angle: float, radius: float, room: float) -> float:
+        """An angle rounded so that the end of an arc stays within the room."""
+        for stop in TURNS:
+            if math.radians(abs(angle - _to(angle, stop))) * radius <= 2 * room:
+                return _to(angle, stop)
+        return _to(angle, TURNS[-1])
+
+
+def _to(value: float, stop: float) -> float:
+    return round(value / stop) * stop
+
+
+def _ellipse(centre: Point, width: float, height: float, turn: float) -> Any:
+    cos, sin = math.cos(math.radians(turn)), math.sin(math.radians(turn))
+    first, second = (width / 2 * cos, width / 2 * sin), (-height / 2 * sin, height / 2 * cos)
+    return principal_arc(centre, first, second, 0.0, math.tau)
+
+
+def _nodes(step: FreeStroke, curves: Sequence[Curve], result: Result) -> list[dict[str, Any]]:
+    """The nodes of fitted curves, from O, with handles that lie in one line to the last digit where it is smooth."""
+    tolerance = result.values.of(step.tolerance)
+    fraction = next((one for one in FRACTIONS if one / 2 <= tolerance), FRACTIONS[-1])
+    count = len(curves) + (step.form == "open")
+    found = []
+    for k in range(count):
+        behind = curves[k] if k < len(curves) else None
+        ahead = curves[k - 1] if k or step.form == "closed" else None
+        place = behind.start if behind else curves[-1].end
+        moves = (*_move(ahead, place, "second_handle"), *_move(behind, place, "first_handle"))
+        before, after = in_line_texts(moves) if is_smooth((0, 0, *moves, 0)) else _pairs(moves)
+        x, y = (LENGTH.number(_to(value, fraction)) for value in place)
+        found.append({"x": x, "y": y, "before": before, "after": after})
+    return found
+
+
+def _move(curve: Curve | None, place: Point, handle: str) -> tuple[float, float]:
+    """From a node to its handle on a curve; none of a straight one."""
+    if not isinstance(curve, Cubic):
+        return 0.0, 0.0
+    tip: Point = getattr(curve, handle)
+    return tip.x - place.x, tip.y - place.y
+
+
+def _pairs(moves: Sequence[float]) -> tuple[tuple[str, str], tuple[str, str]]:
+    texts = [LENGTH.number(round(move, 2)) if abs(move) > SAME_PLACE else "0" for move in moves]
+    return (texts[0], texts[1]), (texts[2], texts[3])

@@ -9,7 +9,8 @@ from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
 from kagami.plan.fields.scanner import SentenceError
 from kagami.plan.language.text import parse_text, write_text
-from kagami.plan.steps import KINDS
+from kagami.plan.steps import KINDS, in_order_of_work
+from kagami.plan.steps.base import kind_of
 from tests.plan.dimensions.samples import BASE, SAMPLES
 
 PLAN = """Measure: gap = 0.25u
@@ -48,6 +49,17 @@ MEANT = {
     "triangle through O, top of disc and right of disc": "Path path, closed, through O; top of disc; right of disc.",
     "ring of radius 4 thickness 1": "Ring ring on O from radius 3u to 4u.",
     "ring on top of disc with radius 4u and 2gap wide": "Ring ring on top of disc from radius 4u-2gap to 4u.",
+    "joined star on O with 7 points": (
+        "Star star of 7 points on O, tips 5u out, each joined 2 tips on, the first tip at 90°."
+    ),
+    "free outline, open, through top of disc, right of disc and left of moon": (
+        "Outline outline, open, drawn from O through top of disc; right of disc; left of moon."
+    ),
+    "closed outline through top of disc; 2u, 3u; right of moon": (
+        "Outline outline, closed, drawn from O through top of disc; 2u, 3u; right of moon."
+    ),
+    "Turn by an angle disc": "Turn disc round O in steps of 30°, 3 altogether: turned.",
+    "keep or drop disc and moon": "Of disc and moon keep nothing, the rest dropped: piece piece.",
     "subtract moon from disc": "From disc take moon: piece piece.",
     "cut moon out of disc": "From disc take moon: piece piece.",
     "disc minus moon": "From disc take moon: piece piece.",
@@ -339,6 +351,16 @@ class Forgiving(TestCase):
         for text in ("flip moon horizontally", "cut disc in half"):
             with self.subTest(text), self.assertRaises(SentenceError):
                 said(text, slanted)
+
+    def test_what_a_verb_is_called_leads_to_its_kind(self) -> None:
+        plan = parse_text(PLAN)
+        for kind in in_order_of_work():
+            with self.subTest(kind.title):
+                try:
+                    found = kind_of(type(change(plan, "add-sentence", {"text": kind.title}).plan.steps[-1]))
+                except SentenceError as error:
+                    found = error.values["nearest"]["kind"]
+                self.assertEqual(found, kind_of(kind))
 
     def test_what_is_refused_says_what_it_is_nearest_to(self) -> None:
         cases = {

@@ -127,7 +127,7 @@ def forgiven(
     reserved = every | set(OF_ONE) | set(PLACE_WORDS) | ids.keys() | {"O"}
     known, one_more = _allowances(measures, reserved)
     reached = reached or Reached()
-    found = _read(said, ids, known, reached)
+    found = _read(said, ids, known, reached) or _by_title(plain, ids, (every, few), known, reached)
     if found is None and reached.turned_down:
         found = _read(said, ids, one_more, Reached())
     if found is None or not guide or found[0].always_guide:
@@ -145,6 +145,28 @@ def _read(
             found = _Reader(scanner, form, may_use, reached).read()
             if found is not None:
                 return form.kind, found
+    return None
+
+
+def _by_title(
+    text: str, ids: Mapping[str, str], endings: Iterable[frozenset[str]], may_use: Allowance, reached: Reached
+) -> tuple[type[Step], dict[str, Any]] | None:
+    """What a text means that begins with what a kind is called among the verbs, such as “joined star”; `reached` is
+    told of that kind alone.
+    """
+    titled = ((words_of(_plain(tr(form.kind.title), ids)), form) for form in forms_of(tr(LANGUAGE)))
+    begun = [(len(title), form) for title, form in titled if words_of(text)[: len(title)] == title]
+    if not begun:
+        return None
+    count, form = max(begun, key=lambda one: one[0])
+    end = [*_WORD.finditer(text)][count - 1].end()
+    said, own = " ".join(form.verb) + text[end:], Reached()
+    for ending in endings:
+        found = _Reader(Scanner(said, ids, ending, lenient=True), form, may_use, own).read()
+        if found is not None:
+            return form.kind, found
+    own.take(form.kind, {})
+    reached.left, reached.wanted, reached.kind, reached.fields = own.left, own.wanted, own.kind, own.fields
     return None
 
 
@@ -278,7 +300,8 @@ class _Reader:
         if clause.slot.kind.is_place and len(places) > 1:
             return False  # of two places neither is the usual one
         info = self.form.kind.model_fields[clause.field]
-        nothing = isinstance(clause.slot.kind, FiguresKind) and not info.default
+        drawn = clause.field in (self.form.kind.presses, self.form.kind.trail)
+        nothing = (drawn or isinstance(clause.slot.kind, FiguresKind)) and not info.default
         return not info.is_required() and info.default is not None and not nothing
 
     def clause(self, clause: Clause, at: int) -> Iterator[tuple[Any, int]]:

@@ -50,12 +50,13 @@ export function isReplacing() {
 
 // `settled` is the key of the field whose value the answer has taken up.
 export function show(answer, settled) {
+  // What was only tried in a field is not what somebody typed there.
+  takeAllBack();
   const memory = remembered();
   replacing = true;
   const before = document.querySelector(".step.active")?.dataset.step;
   const slip = document.querySelector("form.slip");
   const scroll = document.getElementById("plan").scrollTop;
-  takeAllBack();
   for (const part of PARTS) {
     if (part in answer.parts) morph(document.getElementById(part), answer.parts[part]);
   }

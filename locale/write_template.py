@@ -22,6 +22,7 @@ from kagami.exchange.delivery.forms import FORMS
 from kagami.exchange.delivery.receivers import RECEIVERS
 from kagami.plan.catalogue import texts
 from kagami.plan.changes.reforming import LABELS
+from kagami.plan.changes.taken_as import LABELS as TAKEN_AS
 from web.bench.keys import KEYS
 from web.bench.panel import HEADINGS, NOTES
 from web.bench.state import VIEWS
@@ -63,6 +64,7 @@ def _of_pages() -> Iterator[tuple[str | tuple[str, ...], str]]:
         *VIEWS,
         *(t for t, _ in TASKS),
         *LABELS,
+        *TAKEN_AS,
         *(part for key in KEYS for part in key),
     ):
         yield text, "web/bench"

@@ -26,6 +26,7 @@ from kagami.plan.fields.values import LENGTH
 from kagami.plan.messages import number_text
 from kagami.plan.places.described import describe
 from kagami.plan.steps import Step
+from kagami.plan.steps.free import FreeOutline, is_smooth
 from kagami.plan.steps.inputs import Inputs
 from kagami.plan.translation import tr
 from kagami.plan.values.stored import typed_value
@@ -91,6 +92,9 @@ class Handle:
     """Whether the field names this one of several numbered places."""
     looks: str = ""
     """How it is drawn: a node as a corner or smooth."""
+    title: str = ""
+    verbs: str = ""
+    """Of a node, what it is called, and what can be done with it, as changes."""
     offered: bool = False
     """Whether it is only offered: a handle that lies on its node."""
 
@@ -172,12 +176,7 @@ class _Drawn:
                 text = self.step.field_kinds()[dimension.field].entry(self.step[dimension.field], dimension.part)
                 return self._at(dimension, dimension.place, describe(text, self.names))
             case Knot():
-                handle = self._at(dimension, dimension.place, str(dimension.part[0] + 1))
-                said = f"{handle.said}, {tr(dimension.form)}" if dimension.form else handle.said
-                across = f"{-math.degrees(dimension.across):.2f}"
-                then = PRESSED.get(dimension.form, "")
-                moves = _("a press makes it {form}").format(form=tr(then)) if then else ""
-                return replace(handle, said=said, next=then, moves=moves, turn=across, looks=dimension.form)
+                return self._knot(dimension)
             case Arm():
                 return self._arm(dimension)
             case Word():
@@ -186,6 +185,47 @@ class _Drawn:
                 handle = self._at(dimension, dimension.place, str(dimension.number))
                 named = dimension.number in self.step[dimension.field]
                 return replace(handle, named=named, looks="named" if named else "")
+
+    def _knot(self, dimension: Knot) -> Handle:
+        """A node: a corner as a tick across the outline, a smooth one as a dot, one that hangs on a place as a ring."""
+        handle = self._at(dimension, dimension.place, str(dimension.part[0] + 1))
+        number = dimension.part[0] + 1
+        title = _("node {number} of {name}").format(number=number, name=self.step.name)
+        said = [title]
+        looks = [dimension.form] if dimension.form else []
+        if self.step.trail:
+            looks.append("drawn")
+        said.extend(tr(form) for form in looks)
+        if dimension.hangs:
+            kind = self.step.field_kinds()[dimension.field]
+            place = describe(kind.entry(self.step[dimension.field], dimension.part), self.names)
+            said.append(_("on {value}").format(value=place))
+            looks.append("hanging")
+        then = PRESSED.get(dimension.form, "")
+        return replace(
+            handle,
+            said=", ".join(said),
+            next=then,
+            moves=_("pressed again it is {form}").format(form=tr(then)) if then else "",
+            turn=f"{-math.degrees(dimension.across):.2f}",
+            looks=" ".join(looks),
+            title=title,
+            verbs=" ".join(self._acts(dimension, then)),
+        )
+
+    def _acts(self, knot: Knot, then: str) -> Iterable[str]:
+        """The changes that a node of a free outline knows."""
+        if not isinstance(self.step, FreeOutline):
+            return
+        count, closed = len(self.step.nodes), self.step.form == "closed"
+        if then:
+            yield f"press-node:{then}"
+        if closed or knot.part[0] < count - 1:
+            yield "add-node"
+        if count > self.step.fewest:
+            yield "take-node-out"
+        if knot.hangs:
+            yield "let-node-go"
 
     def _arm(self, dimension: Arm) -> Handle:
         """A hairline from the node, with a short cross stroke at its end."""
@@ -200,6 +240,7 @@ class _Drawn:
             said=said.format(number=number + 1, name=self.step.name),
             turn=f"{-math.degrees(dimension.node.direction(dimension.place)):.2f}",
             looks="" if dimension.stands else "offered",
+            moves=_("with Ctrl by itself") if is_smooth(self.inputs.rows(dimension.field)[number]) else "",
             offered=not dimension.stands,
         )
         return replace(handle, line=f"M{self.frame.place(dimension.node)}L{handle.x} {handle.y}")

@@ -14,6 +14,7 @@ from kagami.plan.changes.moving import plain_number
 from kagami.plan.changes.ordering import reaches
 from kagami.plan.changes.reforming import other_forms
 from kagami.plan.changes.rewriting import measures_named
+from kagami.plan.changes.taken_as import taken_as
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.result import Result
 from kagami.plan.evaluation.solution import Solution
@@ -25,6 +26,7 @@ from kagami.plan.outcome import Outcome
 from kagami.plan.ranges import subjects
 from kagami.plan.steps import Chapter, Step
 from kagami.plan.steps.carve import Carve, CarveDetail, cover_text
+from kagami.plan.steps.free import FreeStroke
 from kagami.plan.steps.weaving import WeaveDetail
 from kagami.plan.tones.listed import tone_colours
 from kagami.plan.translation import tr
@@ -209,6 +211,7 @@ def _set_anew(
         "crumbs": active and isinstance(step, Carve) and _has_crumbs(outcome),
         "mends": tuple(_mends(result, outcome)) if active else (),
         "forms": tuple((tr(label), text) for label, text in other_forms(step, result)) if active else (),
+        "takings": tuple(taken_as(step, result)) if active and isinstance(step, FreeStroke) else (),
         "varied": next((s.key for s in subjects(result.plan) if s.key.startswith(f"{step.id}.")), "") if active else "",
         "spoken": write_sentence(step, names),
         "numbers": tuple(_numbers(step)) if active else (),

@@ -228,7 +228,12 @@ def _handles(tried: Plan, before: Result, after: Result, looks: Looking, frame: 
 
 def _ties(plan: Plan, given: Mapping[str, Any], meant: Dragged, cache: Cache) -> list[dict[str, Any]]:
     """What a dragged value could be tied to: what is said, and the change that ties it."""
-    said = {"as": _("as {value}"), "touching": _("touching {value}"), "through": _("through {value}")}
+    said = {
+        "as": _("as {value}"),
+        "touching": _("touching {value}"),
+        "through": _("through {value}"),
+        "on": _("on {value}"),
+    }
     found = ties(plan, given, meant, cache)
     return [{"kind": tie.kind, "given": tie.given, "said": said[tie.form].format(value=tie.to)} for tie in found]
 

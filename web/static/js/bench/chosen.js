@@ -1,6 +1,7 @@
 // What is chosen: the open step and those chosen beside it. One line of the strip offers what can be done with them.
 
 import { activeStep } from "./handles.js";
+import { doWithNode, lineOfNode, nodeInHand, takeNode } from "./nodes.js";
 import { currentSlip, openSlip } from "./slip.js";
 import { word } from "./words.js";
 
@@ -73,7 +74,10 @@ function show() {
   last = activeStep();
   const line = document.querySelector(".verbs .with");
   const steps = chosen();
-  line.replaceChildren(...(inHand() || (steps.length > 0 ? lineOf(steps, line.dataset.lead) : [line.dataset.empty])));
+  const { lead, empty } = line.dataset;
+  const node = nodeInHand();
+  const whole = () => (steps.length > 0 ? lineOf(steps, lead) : [empty]);
+  line.replaceChildren(...(inHand() || (node ? lineOfNode(node, lead) : whole())));
   for (const element of document.querySelectorAll(".line.chosen, .step.chosen")) element.classList.remove("chosen");
   for (const step of steps) {
     document.getElementById(`l-${step}`)?.classList.add("chosen");
@@ -81,11 +85,27 @@ function show() {
   }
 }
 
+// A node stays in hand while the hand goes to its line.
+function onFocus(event) {
+  if (event.target.closest(".verbs, .menu")) return;
+  if (takeNode(event.target.closest(".handle"))) show();
+}
+
+// Whether there was a node in hand to let go of.
+export function leaveNode() {
+  if (!nodeInHand()) return false;
+  document.getElementById("drawing").focus({ preventScroll: true });
+  return true;
+}
+
 export function watchChosen() {
   document.addEventListener("click", (event) => {
     const verb = event.target.closest("[data-with]");
     if (verb) openSlip(verb.dataset.with, chosen().join(" "));
+    const act = event.target.closest("[data-node]");
+    if (act) doWithNode(act.dataset.node, activeStep());
   });
+  document.addEventListener("focusin", onFocus);
   for (const kind of ["bench:shown", "bench:slip-opened", "bench:slip-closed"]) document.addEventListener(kind, show);
   show();
 }

@@ -6,6 +6,7 @@ import { byMeasure, free } from "./held_keys.js";
 import { tryOut } from "./live.js";
 import { hush, offer, tell } from "./pill.js";
 import { preview, takeAllBack } from "./preview.js";
+import { nodeInHand } from "./nodes.js";
 import { pinching } from "./pan.js";
 import { looking } from "./server.js";
 import { add, currentSlip } from "./slip.js";
@@ -59,11 +60,12 @@ function onDown(event) {
   if (!handle || event.button !== 0 || held || pinching() || drafted()) return;
   event.preventDefault();
   event.stopPropagation();
+  const pressed = presses(handle) && (!turns(handle) || nodeInHand() === handle);
   handle.focus({ preventScroll: true });
   const [x, y] = placeOf(event);
   const [tipX, tipY] = JSON.parse(handle.dataset.place);
   const still = handle.dataset.form === "choice" || handle.dataset.form === "flip";
-  held = { pointer: event.pointerId, id: handle.id, nth: 0, still, pressed: presses(handle), what: named(handle) };
+  held = { pointer: event.pointerId, id: handle.id, nth: 0, still, pressed, what: named(handle) };
   held.grip = [tipX - x, tipY - y];
   held.from = [event.clientX, event.clientY];
   hold(event);
@@ -113,7 +115,7 @@ function offerTies(given) {
   });
 }
 
-// Whether a press without a way means something: on a word, a crossing, and a node of an outline.
+// Whether a press without a way means something: on a word, a crossing, and a node of an outline that is in hand already.
 const presses = (handle) => ["choice", "flip"].includes(handle.dataset.form) || turns(handle);
 const turns = (handle) => handle.dataset.form === "node" && handle.dataset.next !== "";
 

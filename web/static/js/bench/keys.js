@@ -4,12 +4,13 @@ import { make } from "./changes.js";
 import { openStep } from "./choose.js";
 import { choosing, closeChooser } from "./chooser.js";
 import { openHelp } from "./help.js";
-import { chosen } from "./chosen.js";
+import { chosen, leaveNode } from "./chosen.js";
 import { focusFinder } from "./folds.js";
 import { activeStep } from "./handles.js";
 import { focusTyping } from "./line.js";
 import { clearBanner } from "./messages.js";
 import { setNeedle } from "./needle.js";
+import { doWithNode, nodeInHand } from "./nodes.js";
 import { looking } from "./server.js";
 import { closeSlip, currentSlip, dropOpening, opening } from "./slip.js";
 import { fit, zoomBy } from "./view.js";
@@ -37,11 +38,17 @@ const ACTS = {
   "/": focusFinder,
   PageUp: () => walkNeedle(-1),
   PageDown: () => walkNeedle(1),
-  Delete: () => chosen().length > 0 && make("remove-steps", { steps: chosen() }, null),
+  Delete: remove,
   Escape: giveUp,
 };
 
-// What was begun last is given up first: a list, a slip, what was said, the open step; in a field, what was typed there
+// A node in hand goes before the step that it is of.
+function remove() {
+  if (nodeInHand()) doWithNode("take-node-out", activeStep());
+  else if (chosen().length > 0) make("remove-steps", { steps: chosen() }, null);
+}
+
+// What was begun last is given up first: a list, a slip, what was said, a node, the open step; in a field, what was typed there
 // comes before all of them (see fields.js and typed.js).
 function giveUp() {
   if (choosing()) closeChooser();
@@ -50,7 +57,7 @@ function giveUp() {
     focusTyping();
   } else if (opening()) dropOpening();
   else if (document.querySelector(".banner:not([hidden])")) clearBanner();
-  else if (activeStep()) openStep("");
+  else if (!leaveNode() && activeStep()) openStep("");
 }
 
 export function watchKeys() {

@@ -206,7 +206,7 @@ class _Drawn:
             handle,
             said=", ".join(said),
             next=then,
-            moves=_("pressed again it is {form}").format(form=tr(then)) if then else "",
+            moves=_("a second press makes it {form}").format(form=tr(then)) if then else "",
             turn=f"{-math.degrees(dimension.across):.2f}",
             looks=" ".join(looks),
             title=title,

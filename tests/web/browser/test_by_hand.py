@@ -148,7 +148,10 @@ class Handles(HandCase):
         box = node.locator(".grip").bounding_box()
         assert box is not None
         self.page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
-        expect(self.page.locator("#pill")).to_have_text("nodes of sail 1, corner · a press makes it smooth")
+        expect(self.page.locator("#pill")).to_have_text("node 1 of sail, corner · a second press makes it smooth")
+        self.page.mouse.down()
+        self.page.mouse.up()
+        expect(self.page.locator(".verbs .with")).to_contain_text("with node 1 of sail:")
         self.page.mouse.down()
         self.page.mouse.up()
         self.settled(2)
@@ -191,6 +194,7 @@ class Handles(HandCase):
         self.settled(2)
         self.page.mouse.up()
         self.assertEqual(self.stored(mark).step("eye").radius, "gap")
+        expect(self.page.locator("[data-key='eye:radius']")).to_have_value("gap")
         self.type_in("eye:radius", "1u")
         self.settled(3)
         self.drag("radius", 2.7189, 1.2679)  # 3u

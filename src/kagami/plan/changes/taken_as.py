@@ -117,7 +117,7 @@ def _sentence(step: FreeStroke, kind: str, fields: dict[str, Any], result: Resul
 
 
 def _offers(step: FreeStroke, places: Floats, before: Result) -> Iterator[_Offer]:
-    rounded = _Rounded(places, before)
+    rounded = _Rounded(places, before, before.values.of(step.tolerance))
     closed, arc = step.form == "closed", _fit(fit_arc, places)
     if closed or (arc is not None and abs(arc.curve.sweep) >= NEARLY_ROUND):
         circle, oval = next(rounded.circle(), None), next(rounded.oval(), None)
@@ -144,6 +144,8 @@ class _Rounded:
 
     places: Floats
     before: Result
+    tolerance: float
+    """How near to what is drawn counts as the same, in u."""
 
     def circle(self) -> Iterator[_Offer]:
         """The whole circle."""
@@ -214,7 +216,7 @@ class _Rounded:
     def _tries(self, best: Fitted[Any]) -> Iterator[tuple[float, float]]:
         """Fractions to round to, and how far off what is rounded may lie."""
         for fraction in FRACTIONS:
-            yield fraction, max(ROOM * best.worst, FRACTIONS[-1])
+            yield fraction, max(ROOM * best.worst, self.tolerance)
 
     def _place(self, place: Point, fraction: float, room: float) -> tuple[str, Point]:
         """An anchor that is as near as what is rounded may be, else lengths from O; and where that is."""

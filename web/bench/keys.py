@@ -7,11 +7,11 @@ from django.utils.translation import gettext as _
 KEYS: Final = (
     ("A–Z", "begin a sentence in the typing line"),
     ("Enter", "take what is typed or offered; type over the value of a handle"),
-    ("Escape", "step out: of a drag, a list, a slip, the open step"),
+    ("Escape", "step out: of a drag, a list, a slip, a node, the open step"),
     ("Tab", "walk through the values of the plan and the handles on the sheet"),
     ("← → ↑ ↓", "move the value in hand by a stop, with Shift by four"),
     ("Alt", "held while dragging: without stops; while sweeping regions: drop them"),
-    ("Ctrl", "held while dragging: change the measure that a value names"),
+    ("Ctrl", "held while dragging: change the measure that a value names; move one handle of a smooth node by itself"),
     (
         "Shift",
         "with a click: choose one more; pressed while a place is given or dragged, or with the wheel: the next anchor",
@@ -21,7 +21,7 @@ KEYS: Final = (
     ("Space", "held: move the sheet"),
     ("PageUp, PageDown", "walk the needle"),
     ("/", "find a step by its words"),
-    ("Delete", "take out what is chosen"),
+    ("Delete", "take out the node in hand, or what is chosen"),
     ("Ctrl C, X, V", "copy, cut and paste steps as sentences"),
     ("Ctrl Z, Shift Ctrl Z", "undo, redo"),
     ("?", "this sheet"),

@@ -1,14 +1,17 @@
-"""Kagami's commands: up, down, test, draw, check, bench, css. Standard library only, for bare machines."""
+"""Kagami's commands, such as up, down, test, backup, draw. Standard library only, for bare machines."""
 
 from __future__ import annotations
 
 import argparse
 import os
+import pathlib
 import shutil
 import signal
 import subprocess
 import sys
+import time
 
+import backups
 import cluster
 import server
 from environment import install_debian, make_environment
@@ -25,6 +28,12 @@ def main(words: list[str]) -> int:
     up.add_argument("--port", type=int, help="the port of the web server")
     up.add_argument("--background", action="store_true", help="return when the server answers")
     commands.add_parser("down", help="stop what `up` started, and only that")
+    backup = commands.add_parser("backup", help="write all that is kept to one file, while the server runs or not")
+    backup.add_argument("file", type=pathlib.Path, help="the file to write, such as harbour.tar")
+    restore = commands.add_parser(
+        "restore", help="put a backup in the place of what is there, which is backed up first"
+    )
+    restore.add_argument("file", type=pathlib.Path, help="the file to read")
     test = commands.add_parser("test", help="set up what tests need, then run them all, or those named")
     test.add_argument("labels", nargs="*")
     commands.add_parser("css", help="rebuild the stylesheet (needs Node.js)")
@@ -34,7 +43,7 @@ def main(words: list[str]) -> int:
         commands.add_parser(name, add_help=False, help=f"`kagami {name} --help` says more")
     commands.add_parser("manage", add_help=False, help="Django's management commands")
     known, rest = parser.parse_known_args(words)
-    if rest and known.command in ("up", "down", "css"):
+    if rest and known.command in ("up", "down", "css", "backup", "restore"):
         parser.error(f"unknown: {' '.join(rest)}")
     try:
         make_state()
@@ -73,6 +82,29 @@ def _down(_known: argparse.Namespace, _rest: list[str]) -> int:
     with one_at_a_time():
         stopped = [name for name, halt in (("web server", server.halt), ("database", cluster.halt)) if halt()]
     print(f"Stopped: {', '.join(stopped)}." if stopped else "Nothing of ours was running.")
+    return 0
+
+
+def _kept() -> backups.Kept:
+    make_environment("use")
+    env = server.surroundings(cluster.start())
+    return backups.Kept(cluster.programs(), env, pathlib.Path(env["KAGAMI_FILES"]))
+
+
+def _backup(known: argparse.Namespace, _rest: list[str]) -> int:
+    with one_at_a_time():
+        backups.save(_kept(), known.file)
+    print(f"Wrote {known.file}: every mark with all its changes, all accounts, and the faces that studios brought.")
+    return 0
+
+
+def _restore(known: argparse.Namespace, _rest: list[str]) -> int:
+    with one_at_a_time():
+        if server.running() is not None:
+            raise SetupError("the server runs, and people may be working. First: ./kagami down")
+        before = STATE / f"before-restore-{time.strftime('%Y%m%d-%H%M%S')}.tar"
+        backups.load(_kept(), known.file, before)
+    print(f"What was there until now is kept in {before}. ./kagami up starts with what was restored.")
     return 0
 
 
@@ -134,6 +166,8 @@ def _pictures(_known: argparse.Namespace, _rest: list[str]) -> int:
 COMMANDS = {
     "up": _up,
     "down": _down,
+    "backup": _backup,
+    "restore": _restore,
     "test": _test,
     "css": _css,
     "bench": _bench,

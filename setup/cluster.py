@@ -27,7 +27,7 @@ def start() -> dict[str, str]:
     Raises:
         SetupError: PostgreSQL is not to be had or did not start.
     """
-    tools = _tools()
+    tools = programs()
     record = json.loads(RECORD.read_text()) if RECORD.exists() else _make(tools)
     data = pathlib.Path(record["data"])
     if _as_server(["test", "-f", f"{data}/PG_VERSION"]).returncode != 0:
@@ -68,7 +68,7 @@ def halt() -> bool:
     return True
 
 
-def _tools() -> pathlib.Path:
+def programs() -> pathlib.Path:
     """The folder of the newest PostgreSQL's programs."""
     for attempt in (0, 1):
         found = sorted(pathlib.Path("/usr/lib/postgresql").glob("*/bin/initdb"), key=lambda p: int(p.parts[-3]))

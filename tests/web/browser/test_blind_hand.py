@@ -18,10 +18,16 @@ from tests.web.browser.test_jobs_by_hand import EXAMPLES
 
 T = TypeVar("T")
 NIGHTLY: Final = os.environ.get("KAGAMI_NIGHTLY") == "1"
+SEED_ON_NODES: Final = 14
 ACTS: Final = 240 if NIGHTLY else 36
 BETWEEN_LOOKS: Final = 12
 SOON: Final = 800
 """Milliseconds that it waits for something that it wants to press."""
+NODES: Final = """Circle disc on O with radius 3u.
+Circle moon on 6u right from O with radius 2u.
+Outline sail, closed, drawn from O through top of disc [-1u, 0u | 1u, 0u]; -6u, 3u; left of disc; -6u, -6u; top of moon.
+Stroke wave, open, drawn from O near -8u, 5u; -7u, 6u; -6u, 6.4u; -5u, 6u; -4u, 5.3u; -3u, 5u, to within 0.05u, steadied over 0.3u.
+"""
 SENTENCES: Final = (
     "Circle lens on O with radius 4u.",
     "Box plate, 9u wide and 6u high, its centre on O, turned by 0°.",
@@ -75,6 +81,7 @@ class BlindHand(HandCase):
             self.press: 5,
             self.fill: 3,
             self.drag_handle: 4,
+            self.press_handle: 2,
             self.say: 3,
         }
         ways = [way for way, times in often.items() for _ in range(times)]
@@ -227,6 +234,15 @@ class BlindHand(HandCase):
         mouse.up()
         return f"handle to {place}"
 
+    def press_handle(self) -> str:
+        found = self.seen(self.page.locator("#handles .handle:visible"))
+        box = found and found.locator(".grip").first.bounding_box(timeout=SOON)
+        if not box:
+            return "no handle"
+        button: Any = self.one_of(("left", "left", "right"))
+        self.page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2, button=button)
+        return f"handle pressed, {button}"
+
     def say(self) -> str:
         text = self.one_of(SENTENCES)
         self.page.evaluate("document.querySelector('.typing textarea').focus()")
@@ -239,6 +255,12 @@ class FromNothing(BlindHand):
     def test_a_new_mark(self) -> None:
         self.bench("\n".join(SENTENCES[:3]))
         self.acts(11)
+
+
+class OnNodes(BlindHand):
+    def test_an_outline_that_hangs_and_a_stroke(self) -> None:
+        self.bench(NODES, "?step=sail")
+        self.acts(SEED_ON_NODES)
 
 
 class OnExamples(BlindHand):

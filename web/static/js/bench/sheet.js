@@ -99,6 +99,7 @@ export function watchSheet(sheet, plan) {
     place.addEventListener("mouseout", onOut);
   }
   document.addEventListener("bench:shown", () => {
+    if (!document.querySelector(".region.lit")) lightOrbit(null); // that which was pointed at is gone
     tell("");
     if (document.activeElement === document.body && server.looking().view === "regions") {
       sheet.querySelector(".regions")?.focus({ preventScroll: true });

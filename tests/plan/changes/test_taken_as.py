@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from unittest import TestCase
 
 import numpy as np
 
+from kagami.geometry.point import Point
 from kagami.plan.changes.change import change
 from kagami.plan.changes.taken_as import taken_as
 from kagami.plan.document import Plan
@@ -49,6 +50,17 @@ def ring(x: float, y: float, width: float, height: float, turn: float = 0.0) -> 
     def path(share: float) -> tuple[float, float]:
         a, b = width / 2 * math.cos(math.tau * share), height / 2 * math.sin(math.tau * share)
         return x + cos * a - sin * b, y + sin * a + cos * b
+
+    return path
+
+
+def along(corners: Sequence[tuple[float, float]]) -> Callable[[float], tuple[float, float]]:
+    """From corner to corner in equal shares."""
+
+    def path(share: float) -> tuple[float, float]:
+        side, rest = divmod(min(share, 0.9999) * (len(corners) - 1), 1)
+        (ax, ay), (bx, by) = corners[int(side)], corners[int(side) + 1]
+        return ax + (bx - ax) * rest, ay + (by - ay) * rest
 
     return path
 
@@ -119,16 +131,39 @@ class TakenAs(TestCase):
             at = before.curves[int(place * (len(before.curves) - 1))].at(place % 1)
             self.assertLess(min(at.distance(curve.at(t / 40)) for curve in there.curves for t in range(41)), 0.15)
 
-    def test_a_square_is_neither_round_nor_an_oval(self) -> None:
-        corners = ((3.0, -3.0), (3.0, 3.0), (-3.0, 3.0), (-3.0, -3.0), (3.0, -3.0))
+    def test_straight_sides_from_corner_to_corner_and_nothing_round(self) -> None:
+        square = ((3.0, -3.0), (3.0, 3.0), (-3.0, 3.0), (-3.0, -3.0), (3.0, -3.0))
+        round_ones = 0
+        for seed in range(8):
+            plan, found = offers(drawn(along(square), 24, seed, closed=True))
+            with self.subTest(seed=seed):
+                labels = [label.partition(",")[0].partition(" of ")[0] for label in found]
+                self.assertEqual(labels, ["straight sides from 4 corners", "a free line"])
+                text = next(iter(found.values()))
+                made = (
+                    evaluate(change(plan, "retype-step", {"step": "stroke", "text": text}).plan).outcomes["stroke"].made
+                )
+                corners = [made.anchors[f"corner-{k}"] for k in range(1, 5)]
+                away = [min(corner.distance(Point(*place)) for corner in corners) for place in square]
+                self.assertLess(max(away), 0.12)  # about 4 pixels
+                round_ones += sorted(away)[-1] == 0.0
+        self.assertGreater(round_ones, 5)
 
-        def square(share: float) -> tuple[float, float]:
-            side, rest = divmod(min(share, 0.9999) * 4, 1)
-            (ax, ay), (bx, by) = corners[int(side)], corners[int(side) + 1]
-            return ax + (bx - ax) * rest, ay + (by - ay) * rest
+    def test_straight_sides_that_stay_open_hang_on_anchors_too(self) -> None:
+        base = "Circle lens on 4u right and 0.05u down from O with radius 1u.\n"
+        _, found = offers(base + drawn(along(((-6.0, 0.0), (0.0, 5.0), (4.0, 0.0))), 14.2, 1, closed=False))
+        said = next(text for label, text in found.items() if label.startswith("straight sides from 3 corners"))
+        self.assertEqual(said, "Path path, open, through 6u left from O; 5u up from O; centre of lens.")
 
-        _, found = offers(drawn(square, 24, 7, closed=True))
-        self.assertEqual([label.partition(" of ")[0] for label in found], ["a free line"])
+    def test_sides_that_bow_are_not_straight(self) -> None:
+        def leaf(share: float) -> tuple[float, float]:
+            side, rest = divmod(min(share, 0.9999) * 2, 1)
+            angle = math.radians(30 + 120 * rest)
+            x, y = 5 * math.cos(angle), 5 * math.sin(angle) - 2.5
+            return (x, y) if side == 0 else (-x, -y)
+
+        _, found = offers(drawn(leaf, 21, 2, closed=True))
+        self.assertFalse([label for label in found if "straight" in label])
 
     def test_a_name_of_ones_own_stays_and_what_is_not_drawn_offers_nothing(self) -> None:
         text = drawn(ring(0, 0, 8, 8), 25, 8, closed=True)

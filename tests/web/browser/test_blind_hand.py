@@ -26,7 +26,7 @@ SOON: Final = 800
 NODES: Final = """Circle disc on O with radius 3u.
 Circle moon on 6u right from O with radius 2u.
 Outline sail, closed, drawn from O through top of disc [-1u, 0u | 1u, 0u]; -6u, 3u; left of disc; -6u, -6u; top of moon.
-Stroke wave, open, drawn from O near -8u, 5u; -7u, 6u; -6u, 6.4u; -5u, 6u; -4u, 5.3u; -3u, 5u, to within 0.05u, steadied over 0.3u.
+Stroke wave, open, drawn from O near -8u, 5u; -7u, 6u; -6u, 6.4u; -5u, 6u, to within 0.05u, steadied over 0.3u.
 """
 SENTENCES: Final = (
     "Circle lens on O with radius 4u.",

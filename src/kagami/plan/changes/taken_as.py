@@ -1,4 +1,4 @@
-"""What a line drawn by hand may be taken as: a circle, an oval, an arc, a straight line, or few nodes.
+"""What a line drawn by hand may be taken as: a circle, an oval, an arc, a straight line, straight sides, or few nodes.
 
 Sizes and places are rounded to the coarsest fraction of u that stays about as near to what was drawn as the best fit;
 centres and ends come to an anchor that lies as near.
@@ -6,9 +6,11 @@ centres and ends come to an anchor that lies as near.
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Any, Final
 
 import numpy as np
@@ -45,12 +47,15 @@ from kagami.plan.steps.free import FreeStroke, is_smooth
 from kagami.plan.translation import tr
 
 CIRCLE, OVAL, ARC, STRAIGHT = "a circle", "an oval", "an arc", "a straight line"
+SIDES: Final = "straight sides from {count} corners"
 FREE: Final = "a free line of {count} nodes"
 WITHIN: Final = "{figure}, within {off}u"
-LABELS: Final = (CIRCLE, OVAL, ARC, STRAIGHT, FREE, WITHIN)
+LABELS: Final = (CIRCLE, OVAL, ARC, STRAIGHT, SIDES, FREE, WITHIN)
 """What is offered, to be translated."""
 PLACES: Final = 64
 """About so many places along a stroke count."""
+MOST_KEPT: Final = 24
+"""Fits that are kept."""
 LEAST_PLACES: Final = 5
 """Of a curve, however many there are."""
 FRACTIONS: Final = (1.0, 0.5, 0.25, 0.1, 0.05, 0.01)
@@ -63,6 +68,9 @@ LIKE: Final = 0.06
 """A figure is offered when no place lies further from it than this share of how far the stroke reaches."""
 FLAT: Final = 8.0
 """An arc of a radius of more than so many times how far the stroke reaches is meant as a straight line."""
+SHARP: Final = math.radians(20.0)
+"""Where two curves of a stroke meet at more than this, it has a corner."""
+MOST_SIDES: Final = 12
 CLEARLY: Final = 0.8
 """An oval is offered beside a circle when it lies nearer by this."""
 NEARLY_ROUND: Final = math.radians(300.0)
@@ -86,12 +94,15 @@ def taken_as(step: FreeStroke, result: Result) -> Iterator[tuple[str, str]]:
     if outcome is None or outcome.figure is None:
         return
     curves = outcome.figure.whole.outlines[0].curves
-    places = places_along(curves, max(LEAST_PLACES, PLACES // len(curves))).reshape(-1, 2)
+    by_curve = places_along(curves, max(LEAST_PLACES, PLACES // len(curves)))
+    places = by_curve.reshape(-1, 2)
     earlier = _before(step, result)
     reach = float(np.hypot(*np.ptp(places, axis=0)))
-    found = [offer for offer in _offers(step, places, earlier) if offer.off <= LIKE * reach]
+    rounded = _Rounded(places, earlier, earlier.values.of(step.tolerance), step.form == "closed")
+    offers = (*_offers(rounded), *rounded.sides(_sides(by_curve, rounded.closed)))
+    found = [offer for offer in offers if offer.off <= LIKE * reach]
     for offer in sorted(found, key=lambda offer: offer.off):
-        label = tr(WITHIN).format(figure=tr(offer.label), off=number_text(max(0.01, round(offer.off, 2))))
+        label = tr(WITHIN).format(figure=offer.label, off=number_text(max(0.01, round(offer.off, 2))))
         yield label, _sentence(step, offer.kind, offer.fields, result)
     nodes = _nodes(step, curves, result)
     if len(nodes) <= limits.NODES:
@@ -116,24 +127,40 @@ def _sentence(step: FreeStroke, kind: str, fields: dict[str, Any], result: Resul
     return write_sentence(cls.model_validate({**fields, **kept}), result.plan.names())
 
 
-def _offers(step: FreeStroke, places: Floats, before: Result) -> Iterator[_Offer]:
-    rounded = _Rounded(places, before, before.values.of(step.tolerance))
-    closed, arc = step.form == "closed", _fit(fit_arc, places)
-    if closed or (arc is not None and abs(arc.curve.sweep) >= NEARLY_ROUND):
+def _sides(by_curve: Floats, closed: bool) -> list[Floats]:
+    """The places of a stroke, (n, m, 2) by its curves, from corner to corner."""
+    leaving, arriving = by_curve[:, 1] - by_curve[:, 0], by_curve[:, -1] - by_curve[:, -2]
+    headings = [np.arctan2(way[:, 1], way[:, 0]) for way in (arriving, np.roll(leaving, -1, axis=0))]
+    turns = np.abs((headings[1] - headings[0] + np.pi) % (2 * np.pi) - np.pi)
+    ends = (
+        np.flatnonzero(turns > SHARP) + 1 if closed else np.append(np.flatnonzero(turns[:-1] > SHARP) + 1, len(turns))
+    )
+    return [by_curve[first:last].reshape(-1, 2) for first, last in itertools.pairwise([0, *ends.tolist()])]
+
+
+def _offers(rounded: _Rounded) -> Iterator[_Offer]:
+    places, arc = rounded.places, _fit(fit_arc, rounded.places)
+    if rounded.closed or (arc is not None and abs(arc.curve.sweep) >= NEARLY_ROUND):
         circle, oval = next(rounded.circle(), None), next(rounded.oval(), None)
         if circle is not None:
             yield circle
         if oval is not None and (circle is None or oval.off < CLEARLY * circle.off):
             yield oval
-    if not closed:
+    if not rounded.closed:
         yield from rounded.line()
         if arc is not None and arc.curve.radius <= FLAT * np.hypot(*np.ptp(places, axis=0)):
             yield from rounded.arc(arc)
 
 
 def _fit(fit: Callable[[Floats], Fitted[Any]], places: Floats) -> Fitted[Any] | None:
+    return _kept(fit, places.tobytes())
+
+
+@lru_cache(maxsize=MOST_KEPT)
+def _kept(fit: Callable[[Floats], Fitted[Any]], places: bytes) -> Fitted[Any] | None:
+    """The best fit to places, by their bytes; None where there is none. A stroke stays while others are worked on."""
     try:
-        return fit(places)
+        return fit(np.frombuffer(places).reshape(-1, 2))
     except NoFit:
         return None
 
@@ -146,18 +173,19 @@ class _Rounded:
     before: Result
     tolerance: float
     """How near to what is drawn counts as the same, in u."""
+    closed: bool
 
     def circle(self) -> Iterator[_Offer]:
         """The whole circle."""
         best = _fit(fit_circle, self.places)
         if best is None:
             return
-        for fraction, room in self._tries(best):
+        for fraction, room in self._tries(best.worst):
             centre, at = self._place(best.curve.centre, fraction, room)
             radius = _to(best.curve.radius, fraction)
             off = float(from_circle(at, radius, self.places).max())
             if off <= room and radius > 0:
-                yield _Offer(CIRCLE, "circle", {"centre": centre, "radius": LENGTH.number(radius)}, off)
+                yield _Offer(tr(CIRCLE), "circle", {"centre": centre, "radius": LENGTH.number(radius)}, off)
                 return
 
     def oval(self) -> Iterator[_Offer]:
@@ -169,7 +197,7 @@ class _Rounded:
         turn = (turn + 90) % 180 - 90
         if abs(turn) > 45:
             wide, high, turn = high, wide, turn - math.copysign(90, turn)
-        for fraction, room in self._tries(best):
+        for fraction, room in self._tries(best.worst):
             centre, at = self._place(best.curve.centre, fraction, room)
             width, height = _to(wide, fraction), _to(high, fraction)
             if width == height or min(width, height) <= 0:
@@ -179,7 +207,7 @@ class _Rounded:
                 off = float(from_ellipse(_ellipse(at, width, height, angle), self.places).max())
                 if off <= room:
                     size = {"width": LENGTH.number(width), "height": LENGTH.number(height)}
-                    yield _Offer(OVAL, "oval", {"centre": centre, **size, "angle": ANGLE.number(angle)}, off)
+                    yield _Offer(tr(OVAL), "oval", {"centre": centre, **size, "angle": ANGLE.number(angle)}, off)
                     return
 
     def line(self) -> Iterator[_Offer]:
@@ -187,7 +215,7 @@ class _Rounded:
         best = _fit(fit_line, self.places)
         if best is None:
             return
-        for fraction, room in self._tries(best):
+        for fraction, room in self._tries(best.worst):
             (first, start), (second, end) = (
                 self._place(place, fraction, room) for place in (best.curve.start, best.curve.end)
             )
@@ -195,7 +223,7 @@ class _Rounded:
                 continue
             off = float(from_line(Line(start, end), self.places).max())
             if off <= room:
-                yield _Offer(STRAIGHT, "segment", {"first": first, "second": second}, off)
+                yield _Offer(tr(STRAIGHT), "segment", {"first": first, "second": second}, off)
                 return
 
     def arc(self, best: Fitted[Arc]) -> Iterator[_Offer]:
@@ -203,20 +231,48 @@ class _Rounded:
         curve = best.curve if best.curve.sweep > 0 else best.curve.reversed()
         opens = math.degrees(curve.start_angle)
         closes = opens + math.degrees(curve.sweep)
-        for fraction, room in self._tries(best):
+        for fraction, room in self._tries(best.worst):
             centre, at = self._place(curve.centre, fraction, room)
             radius = _to(curve.radius, fraction)
             off = float(from_circle(at, radius, self.places).max())
             if off <= room and radius > 0:
                 angles = (ANGLE.number(self._turn(angle, radius, room)) for angle in (opens, closes))
                 fields = dict(zip(("start", "end"), angles, strict=True))
-                yield _Offer(ARC, "arc", {"centre": centre, "radius": LENGTH.number(radius), **fields}, off)
+                yield _Offer(tr(ARC), "arc", {"centre": centre, "radius": LENGTH.number(radius), **fields}, off)
                 return
 
-    def _tries(self, best: Fitted[Any]) -> Iterator[tuple[float, float]]:
+    def sides(self, sides: Sequence[Floats]) -> Iterator[_Offer]:
+        """Straight sides from corner to corner."""
+        if not 3 - (not self.closed) <= len(sides) <= MOST_SIDES:
+            return
+        corners = self._corners(sides)
+        for fraction, room in self._tries(self._off_sides(corners, sides)):
+            references, spots = zip(*(self._place(corner, fraction, room) for corner in corners), strict=True)
+            off = self._off_sides(spots, sides)
+            if off <= room:
+                label = tr(SIDES).format(count=len(corners))
+                fields = {"form": "closed" if self.closed else "open", "places": references}
+                yield _Offer(label, "path", fields, off)
+                return
+
+    def _corners(self, sides: Sequence[Floats]) -> list[Point]:
+        """Where the lines nearest to the sides meet; and the ends of an open stroke."""
+        lines = [fit_line(side).curve for side in sides]
+        met = [_meeting(*pair, Point(*side[0].tolist())) for pair, side in zip(_around(lines), sides, strict=True)]
+        return met if self.closed else [lines[0].start, *met[1:], lines[-1].end]
+
+    def _off_sides(self, corners: Sequence[Point], sides: Sequence[Floats]) -> float:
+        """How far the places of sides lie from the lines between corners at most; without end where two are one."""
+        ring = [*corners, corners[0]] if self.closed else corners
+        pairs = list(itertools.pairwise(ring))
+        if any(a.distance(b) <= SAME_PLACE for a, b in pairs):
+            return math.inf
+        return max(float(from_line(Line(*pair), side).max()) for pair, side in zip(pairs, sides, strict=True))
+
+    def _tries(self, worst: float) -> Iterator[tuple[float, float]]:
         """Fractions to round to, and how far off what is rounded may lie."""
         for fraction in FRACTIONS:
-            yield fraction, max(ROOM * best.worst, self.tolerance)
+            yield fraction, max(ROOM * worst, self.tolerance)
 
     def _place(self, place: Point, fraction: float, room: float) -> tuple[str, Point]:
         """An anchor that is as near as what is rounded may be, else lengths from O; and where that is."""
@@ -232,6 +288,21 @@ class _Rounded:
             if math.radians(abs(angle - _to(angle, stop))) * radius <= 2 * room:
                 return _to(angle, stop)
         return _to(angle, TURNS[-1])
+
+
+def _around(lines: Sequence[Line]) -> Iterator[tuple[Line, Line]]:
+    """Each line with the one before it."""
+    return ((lines[k - 1], line) for k, line in enumerate(lines))
+
+
+def _meeting(one: Line, other: Line, near: Point) -> Point:
+    """Where two lines meet; a place nearby where they run nearly alike."""
+    way, next_way = (line.start.direction(line.end) for line in (one, other))
+    slant = math.sin(next_way - way)
+    if abs(slant) <= math.sin(SHARP / 2):
+        return near
+    far = one.start.distance(other.start) * math.sin(one.start.direction(other.start) - next_way)
+    return one.start.toward(way, -far / slant)
 
 
 def _to(value: float, stop: float) -> float:

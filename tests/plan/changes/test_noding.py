@@ -234,6 +234,14 @@ class Hanging(TestCase):
         with self.assertRaises(PlanError):
             done(loose, "let-node-go", 2)
 
+    def test_it_is_frozen_as_a_point_in_short_numbers(self) -> None:
+        plan = change(blob(), "remove-step", {"step": "disc", "freeze": True}).plan
+        text = write_text(plan)
+        self.assertIn("Point “disc point”, 1u right and 2u up from O.", text)
+        self.assertIn("Point “disc point 2”, 3u right and 0u up from O.", text)
+        self.assertIn("through “disc point” [-1u, 0.5u | 1u, -0.5u]; 2u, 3u", text)
+        self.assertEqual(rows_of(plan), rows_of(blob()))
+
     def test_one_handle_is_drawn_by_itself(self) -> None:
         given = {"step": "sail", "field": "nodes", "part": [0, 4], "place": [2.0, 3.0], "scale": 40}
         both = change(blob(), "drag", given).plan

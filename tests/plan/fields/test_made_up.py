@@ -78,7 +78,7 @@ class MadeUpKinds(TestCase):
         with self.assertRaises(PlanError):
             change(plan, "remove-step", {"step": "lens"})
         plan = change(plan, "remove-step", {"step": "lens", "freeze": True}).plan
-        self.assertEqual(plan.step("quay")["slope"], ("step_up", "(4.0)"))
+        self.assertEqual(plan.step("quay")["slope"], ("step_up", "4"))
 
     def test_a_drawing_is_not_found_again_for_another_slope(self) -> None:
         cache = Cache()

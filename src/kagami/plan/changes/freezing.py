@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
-from typing import Any
+from typing import Any, Final
 
+import numpy as np
+
+from kagami.geometry.tolerance import ROUNDING
 from kagami.plan import limits
 from kagami.plan.changes.rewriting import rewritten, typed_values, with_measure_named, with_readings
 from kagami.plan.document import Plan, from_data
@@ -12,7 +16,6 @@ from kagami.plan.errors import ChangeRefused, PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.evaluation.result import Result
-from kagami.plan.evaluation.solving import exact_text
 from kagami.plan.messages import listing
 from kagami.plan.naming import free_id, free_name
 from kagami.plan.places.anchors import resolve
@@ -21,6 +24,10 @@ from kagami.plan.steps import Step
 from kagami.plan.values.dependencies import figures_of
 from kagami.plan.values.expressions import figures_in
 from kagami.plan.values.stored import readings_of
+
+DECIMALS: Final = 6
+"""Of a number that somebody may have meant."""
+_IN_BRACKETS: Final = re.compile(r"\((-?[\d.]+)\)")
 
 
 def users_of(plan: Plan, step: Step) -> list[str]:
@@ -39,8 +46,21 @@ def with_measure_frozen(plan: Plan, name: str, cache: Cache) -> Plan:
     value = evaluate(plan, cache).measures.values.get(name)
     if value is None:
         raise ChangeRefused("nothing-to-freeze", name=name)
-    frozen = f"({exact_text(value)})"
-    return rewritten(plan, lambda text: with_measure_named(text, name, frozen))
+    frozen = f"({_number_text(value)})"
+    return rewritten(plan, lambda text: _bare(with_measure_named(text, name, frozen)))
+
+
+def _number_text(value: float) -> str:
+    """A number as a typed value, to its last digit; but a short one without what is left over from computing it."""
+    short = round(value, DECIMALS)
+    text = np.format_float_positional(short if abs(short - value) <= ROUNDING else value, unique=True, trim="-")
+    return "0" if text == "-0" else text
+
+
+def _bare(text: str) -> str:
+    """A value that is a number in brackets and nothing else, without them."""
+    found = _IN_BRACKETS.fullmatch(text.strip())
+    return found[1] if found else text
 
 
 def with_step_frozen(plan: Plan, step: Step, cache: Cache) -> Plan:
@@ -61,13 +81,17 @@ def with_step_frozen(plan: Plan, step: Step, cache: Cache) -> Plan:
 def _readings_frozen(step: Step, result: Result) -> Callable[[str], str]:
     def number(text: str) -> str:
         try:
-            return f"({exact_text(result.values.of(text))})"
+            return f"({_number_text(result.values.of(text))})"
         except PlanError as error:
             raise ChangeRefused("nothing-to-freeze", name=step.name) from error
 
     def frozen(text: str) -> str:
         found = [(start, end) for start, end, heard in readings_of(text) if step.id in heard.named]
-        return with_readings(text, {(start, end): number(text[start:end]) for start, end in found})
+        return (
+            _bare(with_readings(text, {(start, end): number(text[start:end]) for start, end in found}))
+            if found
+            else text
+        )
 
     return frozen
 
@@ -107,6 +131,6 @@ def _point(plan: Plan, step: Step, others: list[dict[str, Any]], reference: str,
         "id": free_id(plan, name, taken[1]),
         "name": name,
         "origin": SHEET_ORIGIN,
-        "right": exact_text(place.x),
-        "up": exact_text(place.y),
+        "right": f"{_number_text(place.x)}u",
+        "up": f"{_number_text(place.y)}u",
     }

@@ -190,6 +190,14 @@ class ComingAndGoing(TestCase):
             done(triangle, "take-node-out", 0)
         self.assertEqual(caught.exception.code, "too-few-nodes")
 
+    def test_a_node_that_lies_on_another_can_be_taken_out(self) -> None:
+        handles = "[-1u, 0u | 1u, 0u]"
+        plan = parse_text(f"Outline sail, closed, drawn from O through 3u, 3u {handles}; 0u, 5u; 0u, 5u; -3u, 0u.")
+        self.assertIsNotNone(evaluate(plan).outcomes["sail"].error)
+        mended = done(plan, "take-node-out", 1)
+        self.assertIsNone(evaluate(mended).outcomes["sail"].error)
+        self.assertIn(f"3u, 3u {handles}; 0u, 5u; -3u, 0u.", write_text(mended))
+
     def test_the_ends_of_an_open_line(self) -> None:
         plan = parse_text(SQUARE.replace("closed", "open"))
         self.assertEqual([row[:2] for row in rows_of(done(plan, "take-node-out", 0))], [(-3, 3), (-3, -3), (3, -3)])

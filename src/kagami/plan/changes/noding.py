@@ -19,8 +19,9 @@ from kagami.plan.changes.given import Changed, Given
 from kagami.plan.changes.moving import plain_number
 from kagami.plan.changes.steps import step_of, with_fields
 from kagami.plan.document import Plan
-from kagami.plan.errors import ChangeRefused
+from kagami.plan.errors import ChangeRefused, PlanError
 from kagami.plan.evaluation.evaluate import evaluate_before, inputs_of
+from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.nodes import AFTER, BEFORE, HANGS, NODES
 from kagami.plan.steps.free import FreeOutline, Rows, is_smooth, node_rows
 
@@ -89,12 +90,9 @@ def take_node_out(plan: Plan, given: Given) -> Changed:
         raise ChangeRefused("too-few-nodes", least=step.fewest)
     nodes = [one.model_dump(mode="json") for one in step.nodes]
     if step.form == "closed" or 0 < node < len(rows) - 1:
-        inputs = inputs_of(step, evaluate_before(plan, given.cache, plan.steps.index(step)))
-        one = without_node(step.through(inputs), node).curves[node - 1]
-        moves = _moves(one) if isinstance(one, Cubic) else ((0.0, 0.0), (0.0, 0.0))
-        for beside, side, begins, move in zip(
-            ((node - 1) % len(rows), (node + 1) % len(rows)), ("after", "before"), (AFTER, BEFORE), moves, strict=True
-        ):
+        moves = _moves_without(step, node, evaluate_before(plan, given.cache, plan.steps.index(step)))
+        beside_it = ((node - 1) % len(rows), "after", AFTER), ((node + 1) % len(rows), "before", BEFORE)
+        for (beside, side, begins), move in zip(beside_it, moves, strict=False):
             nodes[beside][side] = _longer(nodes[beside][side], rows[beside][begins : begins + 2], move)
     del nodes[node]
     return Changed(with_fields(plan, step, nodes=nodes), f"{step.name} without node {node + 1}", step.id)
@@ -136,9 +134,17 @@ def _halves(curve: Sequence[Pair]) -> tuple[tuple[Pair, ...], tuple[Pair, ...]]:
     return (a, ab, abc, middle), (middle, bcd, cd, d)
 
 
-def _moves(cubic: Cubic) -> tuple[Pair, Pair]:
-    """From the ends of a cubic to its handles."""
-    return _difference(cubic.first_handle, cubic.start), _difference(cubic.second_handle, cubic.end)
+def _moves_without(step: FreeOutline, node: int, before: Result) -> tuple[Pair, ...]:
+    """The moves from both neighbours of a node to their handles on the one curve that runs between them without it;
+    none where that is straight, or where nothing is drawn, perhaps because of that very node.
+    """
+    try:
+        one = without_node(step.through(inputs_of(step, before)), node).curves[node - 1]
+    except PlanError:
+        return ()
+    if not isinstance(one, Cubic):
+        return ()
+    return _difference(one.first_handle, one.start), _difference(one.second_handle, one.end)
 
 
 def _longer(texts: Sequence[str], move: Pair, wanted: Pair) -> list[str]:

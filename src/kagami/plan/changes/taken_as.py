@@ -107,7 +107,9 @@ def taken_as(step: FreeStroke, result: Result) -> Iterator[tuple[str, str]]:
     nodes = _nodes(step, curves, result)
     if len(nodes) <= limits.NODES:
         free = {"form": step.form, "origin": SHEET_ORIGIN, "nodes": nodes}
-        yield tr(FREE).format(count=len(nodes)), _sentence(step, "free-outline", free, result)
+        text = _sentence(step, "free-outline", free, result)
+        if len(text) <= limits.SENTENCE_LENGTH:
+            yield tr(FREE).format(count=len(nodes)), text
 
 
 def _before(step: FreeStroke, result: Result) -> Result:

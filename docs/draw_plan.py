@@ -284,8 +284,8 @@ places of its box (box top left, box centre …) and its nodes (node 5). Crossin
 and, at one height, from the left. So a reference means the same when sizes change; where it means nothing any more, the
 step that names it says so.
 
-A node of an outline is told by two lengths from where the outline is drawn from, or by a place that it hangs on; behind it stand, in
-brackets, the moves to its handles: 2u, 3u [-1u, 0u | 1u, 0u]; top of lens; right of lens [0u, 1u | 0u, -1u].
+A node of an outline is told by two lengths from where the outline is drawn from, or by a place that it hangs on; behind
+it stand, in brackets, the moves to its handles: 2u, 3u [-1u, 0u | 1u, 0u]; top of lens; right of lens [0u, 1u | 0u, -1u].
 
 ## Figures and their copies
 

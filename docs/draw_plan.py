@@ -285,7 +285,7 @@ and, at one height, from the left. So a reference means the same when sizes chan
 step that names it says so.
 
 A node of an outline is told by two lengths from where the outline is drawn from, or by a place that it hangs on; behind
-it stand, in brackets, the moves to its handles: 2u, 3u [-1u, 0u | 1u, 0u]; top of lens; right of lens [0u, 1u | 0u, -1u].
+it stand, in brackets, the moves to its handles: 2u, 3u [-1u, 0u | 1u, 0u]; top of lens; right of lens.
 
 ## Figures and their copies
 

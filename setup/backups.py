@@ -130,8 +130,8 @@ def _swap(kept: Kept, new: str) -> None:
     old = f"{kept.database}_old"
     kept.ask(f'drop database if exists "{old}"')
     kept.ask(f"select pg_terminate_backend(pid) from pg_stat_activity where datname = '{kept.database}'")
-    kept.ask(f'alter database "{kept.database}" rename to "{old}"')
-    kept.ask(f'alter database "{new}" rename to "{kept.database}"')
+    # Asked in one go, both happen or neither.
+    kept.ask(f'alter database "{kept.database}" rename to "{old}"; alter database "{new}" rename to "{kept.database}"')
     kept.ask(f'drop database "{old}"')
 
 

@@ -191,11 +191,10 @@ class _Drawn:
         handle = self._at(dimension, dimension.place, str(dimension.part[0] + 1))
         number = dimension.part[0] + 1
         title = _("node {number} of {name}").format(number=number, name=self.step.name)
-        said = [title]
         looks = [dimension.form] if dimension.form else []
+        said = [title, *(tr(form) for form in looks)]
         if self.step.trail:
             looks.append("drawn")
-        said.extend(tr(form) for form in looks)
         if dimension.hangs:
             kind = self.step.field_kinds()[dimension.field]
             place = describe(kind.entry(self.step[dimension.field], dimension.part), self.names)

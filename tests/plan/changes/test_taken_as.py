@@ -165,6 +165,20 @@ class TakenAs(TestCase):
         _, found = offers(drawn(leaf, 21, 2, closed=True))
         self.assertFalse([label for label in found if "straight" in label])
 
+    def test_whatever_is_scribbled_what_is_offered_can_be_drawn(self) -> None:
+        for seed in range(20):
+            rng = np.random.default_rng(seed)
+            count = int(rng.integers(3, 40))
+            places = (rng.normal(0, 3, (count, 2)), np.cumsum(rng.normal(0, 0.4, (count, 2)), axis=0))[seed % 2]
+            nodes = "; ".join(f"{x:.3f}u, {y:.3f}u" for x, y in places)
+            form = ("open", "closed")[seed // 2 % 2]
+            plan, found = offers(f"Stroke s, {form}, drawn from O near {nodes}, to within 0.3u, steadied over 0u.\n")
+            self.assertTrue(found)
+            for label, text in found.items():
+                after = change(plan, "retype-step", {"step": "s", "text": text}).plan
+                with self.subTest(seed=seed, label=label):
+                    self.assertIsNone(evaluate(after).outcomes["s"].error)
+
     def test_a_name_of_ones_own_stays_and_what_is_not_drawn_offers_nothing(self) -> None:
         text = drawn(ring(0, 0, 8, 8), 25, 8, closed=True)
         _, found = offers(text.replace("Stroke stroke", "Stroke buoy"))

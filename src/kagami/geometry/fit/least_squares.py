@@ -18,6 +18,8 @@ from kagami.geometry.point import Point
 from kagami.geometry.tolerance import ROUNDING
 
 T = TypeVar("T")
+MOST_STEPS = 40
+"""Of an ellipse: what is nearly a circle settles no direction of its axes, and would be turned on and on."""
 
 
 class NoFit(GeometryError):
@@ -135,7 +137,9 @@ def fit_ellipse(points: Floats) -> Fitted[EllipticArc]:
         inside = lengths(ellipse.unit(rows, scaled - rows[:, :2])) < 1
         return np.where(inside, -1.0, 1.0) * lengths(scaled - foot)
 
-    found = scipy.optimize.least_squares(distances, start, xtol=ROUNDING, ftol=ROUNDING, gtol=ROUNDING).x
+    found = scipy.optimize.least_squares(
+        distances, start, xtol=ROUNDING, ftol=ROUNDING, gtol=ROUNDING, max_nfev=MOST_STEPS
+    ).x
     cx, cy, rx, ry, rotation = found.tolist()
     cos, sin = math.cos(rotation), math.sin(rotation)
     centre = mean + size * np.array([cx, cy])

@@ -9,7 +9,7 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from typing import Any, Final
 
@@ -54,6 +54,8 @@ LABELS: Final = (CIRCLE, OVAL, ARC, STRAIGHT, SIDES, FREE, WITHIN)
 """What is offered, to be translated."""
 PLACES: Final = 64
 """About so many places along a stroke count."""
+MOST_CURVES: Final = 40
+"""A stroke of more curves is like none of the others: what is fitted to a scribble takes long, and is far off."""
 MOST_KEPT: Final = 24
 """Fits that are kept."""
 LEAST_PLACES: Final = 5
@@ -71,10 +73,14 @@ FLAT: Final = 8.0
 SHARP: Final = math.radians(20.0)
 """Where two curves of a stroke meet at more than this, it has a corner."""
 MOST_SIDES: Final = 12
+FEWEST: Final = 3
+"""Nodes of a closed outline."""
 CLEARLY: Final = 0.8
 """An oval is offered beside a circle when it lies nearer by this."""
 NEARLY_ROUND: Final = math.radians(300.0)
 """An open stroke that goes round by so much may be meant as a whole circle."""
+BACK: Final = math.radians(30.0)
+"""Altogether a hand that goes round may go back by so much, and on beyond where it began."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,14 +102,17 @@ def taken_as(step: FreeStroke, result: Result) -> Iterator[tuple[str, str]]:
     curves = outcome.figure.whole.outlines[0].curves
     by_curve = places_along(curves, max(LEAST_PLACES, PLACES // len(curves)))
     places = by_curve.reshape(-1, 2)
+    places = places[:: max(1, len(places) // PLACES)]
     earlier = _before(step, result)
-    reach = float(np.hypot(*np.ptp(places, axis=0)))
     rounded = _Rounded(places, earlier, earlier.values.of(step.tolerance), step.form == "closed")
-    offers = (*_offers(rounded), *rounded.sides(_sides(by_curve, rounded.closed)))
-    found = [offer for offer in offers if offer.off <= LIKE * reach]
+    simple = len(curves) <= MOST_CURVES
+    offers = (*_offers(rounded), *rounded.sides(_sides(by_curve, rounded.closed))) if simple else ()
+    found = [offer for offer in offers if offer.off <= rounded.most]
     for offer in sorted(found, key=lambda offer: offer.off):
         label = tr(WITHIN).format(figure=offer.label, off=number_text(max(0.01, round(offer.off, 2))))
         yield label, _sentence(step, offer.kind, offer.fields, result)
+    while rounded.closed and len(curves) < FEWEST:
+        curves = tuple(half for curve in curves for half in (curve.stretch(0.0, 0.5), curve.stretch(0.5, 1.0)))
     nodes = _nodes(step, curves, result)
     if len(nodes) <= limits.NODES:
         free = {"form": step.form, "origin": SHEET_ORIGIN, "nodes": nodes}
@@ -140,9 +149,17 @@ def _sides(by_curve: Floats, closed: bool) -> list[Floats]:
     return [by_curve[first:last].reshape(-1, 2) for first, last in itertools.pairwise([0, *ends.tolist()])]
 
 
+def _goes_round(places: Floats) -> bool:
+    """Whether a stroke goes once round its middle, one way: nothing else is like a circle or an oval."""
+    away = places - places.mean(axis=0)
+    turns = np.diff(np.unwrap(np.arctan2(away[:, 1], away[:, 0])))
+    whole, back = abs(float(turns.sum())), float(np.abs(turns).sum())
+    return NEARLY_ROUND <= whole <= math.tau + BACK and back - whole <= BACK
+
+
 def _offers(rounded: _Rounded) -> Iterator[_Offer]:
-    places, arc = rounded.places, _fit(fit_arc, rounded.places)
-    if rounded.closed or (arc is not None and abs(arc.curve.sweep) >= NEARLY_ROUND):
+    arc = _fit(fit_arc, rounded.places)
+    if _goes_round(rounded.places):
         circle, oval = next(rounded.circle(), None), next(rounded.oval(), None)
         if circle is not None:
             yield circle
@@ -150,7 +167,7 @@ def _offers(rounded: _Rounded) -> Iterator[_Offer]:
             yield oval
     if not rounded.closed:
         yield from rounded.line()
-        if arc is not None and arc.curve.radius <= FLAT * np.hypot(*np.ptp(places, axis=0)):
+        if arc is not None and arc.curve.radius <= FLAT * rounded.reach:
             yield from rounded.arc(arc)
 
 
@@ -176,6 +193,18 @@ class _Rounded:
     tolerance: float
     """How near to what is drawn counts as the same, in u."""
     closed: bool
+    anchors: dict[tuple[Point, float], list[tuple[str, Point]]] = field(default_factory=dict)
+    """Those that were looked for already, by place and room."""
+
+    @property
+    def reach(self) -> float:
+        """How far the places reach, in u."""
+        return float(np.hypot(*np.ptp(self.places, axis=0)))
+
+    @property
+    def most(self) -> float:
+        """How far a place may lie from a figure that is offered, in u."""
+        return LIKE * self.reach
 
     def circle(self) -> Iterator[_Offer]:
         """The whole circle."""
@@ -272,13 +301,15 @@ class _Rounded:
         return max(float(from_line(Line(*pair), side).max()) for pair, side in zip(pairs, sides, strict=True))
 
     def _tries(self, worst: float) -> Iterator[tuple[float, float]]:
-        """Fractions to round to, and how far off what is rounded may lie."""
-        for fraction in FRACTIONS:
+        """Fractions to round to, and how far off what is rounded may lie; none where the best fit lies too far off."""
+        for fraction in FRACTIONS if worst <= self.most else ():
             yield fraction, max(ROOM * worst, self.tolerance)
 
     def _place(self, place: Point, fraction: float, room: float) -> tuple[str, Point]:
         """An anchor that is as near as what is rounded may be, else lengths from O; and where that is."""
-        for reference, anchor in nearest(place, room, self.before)[:1]:
+        if (place, room) not in self.anchors:
+            self.anchors[place, room] = nearest(place, room, self.before)[:1]
+        for reference, anchor in self.anchors[place, room]:
             return reference, anchor
         at = Point(_to(place.x, fraction), _to(place.y, fraction))
         return hung(SHEET_ORIGIN, at, 0.0, fraction, self.before)[0], at

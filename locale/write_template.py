@@ -22,7 +22,7 @@ from kagami.exchange.delivery.forms import FORMS
 from kagami.exchange.delivery.receivers import RECEIVERS
 from kagami.plan.catalogue import texts
 from kagami.plan.changes.reforming import LABELS
-from kagami.plan.changes.taken_as import LABELS as TAKEN_AS
+from kagami.plan.changes.round_figures import LABELS as TAKEN_AS
 from web.bench.keys import KEYS
 from web.bench.panel import HEADINGS, NOTES
 from web.bench.state import VIEWS

@@ -16,5 +16,6 @@ from web.delivery import works as _delivery  # noqa: E402,F401
 from web.evaluation import calls as _calls  # noqa: E402,F401
 from web.faces import works as _faces  # noqa: E402,F401
 from web.range import works as _range  # noqa: E402,F401
+from web.sketches import works as _sketches  # noqa: E402,F401
 
 warm()

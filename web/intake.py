@@ -7,13 +7,13 @@ from collections.abc import Awaitable, Callable
 from typing import Any, Final
 
 MOST_BODY: Final = 1_000_000
-MOST_FILE: Final = 4_200_000
-"""Where a file is brought (see `FILES`), in place of `MOST_BODY`."""
-FILES: Final = ("/faces/bring/",)
-"""Ends of addresses that take a file."""
+FILES: Final = {"/faces/bring/": 4_200_000, "/sketch/bring/": 30_000_000}
+"""Ends of addresses that take a file, and how large a request may be there, in place of `MOST_BODY`."""
 MOST_HEARD: Final = 32_000_000
 """So much of a request that is too large is heard out and dropped: who is cut off while sending hears no answer."""
 SECONDS: Final = 20.0
+FILE_SECONDS: Final = 90.0
+"""Where a file is brought: a photograph may come over a slow line."""
 Message = dict[str, Any]
 Receive = Callable[[], Awaitable[Message]]
 Send = Callable[[Message], Awaitable[None]]
@@ -31,7 +31,7 @@ def within_limits(application: Application) -> Application:
 
     async def answer(scope: dict[str, Any], receive: Receive, send: Send) -> None:
         try:
-            body = await asyncio.wait_for(_body(receive, most_of(scope)), SECONDS)
+            body = await asyncio.wait_for(_body(receive, most_of(scope)), seconds_of(scope))
         except TimeoutError:
             await _refuse(send, _Refused(408, "The request did not come whole in time.\n"))
             return
@@ -52,7 +52,13 @@ def within_limits(application: Application) -> Application:
 
 def most_of(scope: dict[str, Any]) -> int:
     """How large a request may be, by its address."""
-    return MOST_FILE if str(scope.get("path", "")).endswith(FILES) else MOST_BODY
+    path = str(scope.get("path", ""))
+    return next((most for end, most in FILES.items() if path.endswith(end)), MOST_BODY)
+
+
+def seconds_of(scope: dict[str, Any]) -> float:
+    """How long a request may take to come, by its address."""
+    return FILE_SECONDS if str(scope.get("path", "")).endswith(tuple(FILES)) else SECONDS
 
 
 async def _body(receive: Receive, most: int) -> bytes | None:

@@ -24,6 +24,7 @@ INSTALLED_APPS = [
     "web.accounts",
     "web.signing",
     "web.marks",
+    "web.sketches",
     "web.preparing",
     "web.shelf",
     "web.bench",

@@ -8,7 +8,7 @@ from unittest import IsolatedAsyncioTestCase
 from unittest.mock import patch
 
 from web import intake
-from web.intake import MOST_BODY, MOST_FILE, MOST_HEARD, within_limits
+from web.intake import FILES, MOST_BODY, MOST_HEARD, within_limits
 
 MIB = 1 << 20
 
@@ -40,7 +40,7 @@ class Intake(IsolatedAsyncioTestCase):
         return (sent[0]["status"], sent[1]["body"], heard) if sent else (0, b"", heard)
 
     async def test_what_is_small_enough_comes_whole(self) -> None:
-        for path, most in (("/marks/1/change/", MOST_BODY), ("/marks/1/faces/bring/", MOST_FILE)):
+        for path, most in (("/marks/1/change/", MOST_BODY), *((f"/marks/1{end}", most) for end, most in FILES.items())):
             half = b"x" * (most // 2)
             self.assertEqual(await self.asked(iter([half, half]), path), (200, str(most).encode(), 3))
 

@@ -15,7 +15,8 @@ from kagami.geometry.point import Point
 from kagami.plan.errors import PlanError
 from kagami.plan.wording.texts import plain_text
 from web.evaluation.evaluators import Busy, Stopped
-from web.marks.services.history import MarkGone, NothingFurther, StaleRevision
+from web.marks.services.history import NothingFurther, StaleRevision
+from web.marks.services.holding import MarkGone
 
 MOST_BYTES: Final = 64_000
 MOST_FIELDS: Final = 6_000

@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from web.bench import views
+from web.bench import sketches, views
 
 urlpatterns = [
     path("", views.bench, name="bench"),
@@ -18,4 +18,9 @@ urlpatterns = [
     path("checks/", views.checks, name="bench-checks"),
     path("picker/", views.picker, name="bench-picker"),
     path("choices/", views.choices, name="bench-choices"),
+    path("sketch/bring/", sketches.bring, name="bench-sketch-bring"),
+    path("sketch/change/", sketches.change, name="bench-sketch-change"),
+    path("sketch/line/", sketches.line, name="bench-sketch-line"),
+    path("sketch/pull/", sketches.pull, name="bench-sketch-pull"),
+    path("sketch/<int:sketch_id>.jpg", sketches.picture, name="bench-sketch"),
 ]

@@ -4,7 +4,6 @@ import contextlib
 from dataclasses import replace
 from typing import Any
 
-from django.contrib.auth.models import AbstractBaseUser
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
@@ -18,18 +17,19 @@ from kagami.plan.steps import KINDS
 from web.bench.keys import keys
 from web.bench.live.answers import answer
 from web.bench.live.tokens import token_for
+from web.bench.parts import parts_of, standing_of
 from web.bench.preview import BY_SENTENCE
 from web.bench.requests import BadRequest, answers_refusals, base_of, body_of, fields_of, identity_of, place_of
 from web.bench.slip import verbs
 from web.bench.state import Looking, looking
 from web.bench.words import words
-from web.bench.works import Asked, Standing, checks_of, choices_of, completions_of, draw_bench, picker_of, slip_of
+from web.bench.works import Asked, checks_of, choices_of, completions_of, draw_bench, picker_of, slip_of
 from web.evaluation.door import ask, ask_heavy
 from web.faults import Fault, guarded
 from web.marks.access import mark_of
-from web.marks.models import Mark
 from web.marks.references import current_of
 from web.marks.services import history
+from web.marks.services.holding import MarkGone
 
 
 @require_safe
@@ -54,7 +54,7 @@ def bench(request: HttpRequest, mark_id: int) -> HttpResponse:
 def step_back(request: HttpRequest, mark_id: int) -> HttpResponse:
     """Undo by a plain form: the way back where the Bench itself cannot be drawn."""
     mark = mark_of(request.user, mark_id)
-    with contextlib.suppress(history.NothingFurther, history.StaleRevision, history.MarkGone):
+    with contextlib.suppress(history.NothingFurther, history.StaleRevision, MarkGone):
         history.undo(request.user, mark, mark.current.number)
     return redirect("bench", mark_id)
 
@@ -64,7 +64,7 @@ def state(request: HttpRequest, mark_id: int) -> HttpResponse:
     """The page's parts, as the query looks at them."""
     mark = mark_of(request.user, mark_id)
     return JsonResponse(
-        _parts(request.user, mark, standing_of(mark), looking(request.GET), request.GET.get("shown", ""))
+        parts_of(request.user, mark, standing_of(mark), looking(request.GET), request.GET.get("shown", ""))
     )
 
 
@@ -190,38 +190,13 @@ def _answer(request: HttpRequest, made: history.Made, seen: Looking, data: dict[
     """What a change came to. Should the page fail to be drawn, the answer says that the change was kept."""
     since = str(data.get("shown", ""))
     parts = guarded(
-        "the Bench", lambda: _parts(request.user, made.mark, standing_of(made.mark, made.can_redo), seen, since)
+        "the Bench", lambda: parts_of(request.user, made.mark, standing_of(made.mark, made.can_redo), seen, since)
     )
     if isinstance(parts, Fault):
         text = _("Your change was kept, but the page could not be drawn (number {number}). Reload it, or undo.")
         revision = made.mark.current.number
         return JsonResponse({"kept": True, "revision": revision, "error": text.format(number=parts.number)})
     return JsonResponse(parts)
-
-
-def _parts(user: AbstractBaseUser, mark: Mark, standing: Standing, state: Looking, since: str = "") -> dict[str, Any]:
-    """The parts of the page, and what the page keeps: the revision and what is looked at; `since` is what it shows."""
-    return {
-        "revision": mark.current.number,
-        "words": mark.current.words,
-        "title": mark.name,
-        "token": token_for(user, mark.pk, mark.current.number, mark.brand.studio_id),
-        "state": {
-            "step": state.step,
-            "view": state.view,
-            "every": str(state.every),
-            "without": " ".join(state.without),
-            "needle": "" if state.needle is None else str(state.needle),
-        },
-        **ask(draw_bench, current_of(mark), mark.pk, standing, state, since),
-    }
-
-
-def standing_of(mark: Mark, can_redo: bool | None = None) -> Standing:
-    """Where a mark stands in its history; `can_redo` where that is known already."""
-    revision = mark.current
-    further = history.can_redo(mark) if can_redo is None else can_redo
-    return Standing(revision.number, revision.words, revision.parent_id is not None, further)
 
 
 def _after_new_step(made: history.Made, seen: Looking, count: int) -> Looking:

@@ -6,6 +6,7 @@ from typing import Any
 
 from django.template.loader import render_to_string
 
+from kagami.exchange.svg import Frame
 from kagami.geometry.point import Point
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
@@ -27,13 +28,33 @@ from web.pictures.picture import picture_frame
 
 
 @dataclass(frozen=True)
+class Under:
+    """A sketch of the mark: the one under the sheet, or one that was laid aside. `middle` and `size` are in u, `turned`
+    degrees counter-clockwise; `values` are how it lies, as it is typed.
+    """
+
+    sketch: int
+    name: str
+    address: str
+    shown: bool
+    darkness: int
+    middle: Point
+    size: tuple[float, float]
+    turned: float
+    values: Mapping[str, str]
+    has_before: bool
+
+
+@dataclass(frozen=True)
 class Standing:
-    """Where a mark stands in its history, as the Bench shows it."""
+    """Where a mark stands in its history, and what lies under its sheet, as the Bench shows it."""
 
     revision: int
     words: str
     can_undo: bool
     can_redo: bool
+    under: Under | None = None
+    laid_aside: tuple[Under, ...] = ()
 
 
 def draw_bench(
@@ -63,8 +84,23 @@ def draw_bench(
     remember(mark, handle, now)
     sent = now if before is None else without_known(now, before)
     context = {"plan": plan, "state": state, "views": VIEWS, "panel": sent.panel, "sheet": sent.sheet}
+    context["standing"] = standing
+    context["under"] = standing.under and _laid(standing.under, frame_of(plan, at_needle)[0])
     parts = {part: render_to_string(f"bench/_{part}.html", context) for part in ("plan", "sheet")}
     return {"parts": {**parts, **sent.whole}, "shown": handle}
+
+
+def _laid(under: Under, frame: Frame) -> dict[str, str]:
+    """Where the sketch lies on the sheet, as the attributes of its picture there."""
+    x, y = frame.place(under.middle).split()
+    width, height = (side * frame.scale for side in under.size)
+    return {
+        "place": f"translate({x} {y}) rotate({-under.turned:.4f})",
+        "x": f"{-width / 2:.3f}",
+        "y": f"{-height / 2:.3f}",
+        "width": f"{width:.3f}",
+        "height": f"{height:.3f}",
+    }
 
 
 def _from_sheet(plan: Plan, whole: Result, at_needle: Result) -> str:

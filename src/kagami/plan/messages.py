@@ -155,6 +155,23 @@ TEXTS: Final[dict[str, str]] = {
     "font-name-taken": "There is a face called {name} already. Take that away first, or rename this one.",
     "too-many-faces": "A studio keeps at most {most} faces. Take one away first.",
     "face-in-use": "{name} is used by {users}. Choose another face there first.",
+    "sketch-unread": "This is no picture that can be read. Bring a scan or a photograph as one of: {formats}.",
+    "sketch-too-heavy": "This file is larger than {most} MB. Save the picture smaller, or as a JPEG.",
+    "sketch-too-large": "This picture has more than {most} million pixels. Scan it at fewer dots an inch.",
+    "sketch-too-small": "This picture has only {width} × {height} pixels; {least} are the least either way.",
+    "sketch-none": "Choose a picture first: a scan or a photograph of the sketch.",
+    "sketch-no-place": "There is no such place on the sheet. Press on it again.",
+    "sketch-nothing-here": "Nothing is drawn on the sketch near here. Press closer to a stroke, or bring a darker "
+    "picture.",
+    "sketch-not-round": "What is drawn here is neither round nor straight for long enough. Draw along it with “free "
+    "stroke”.",
+    "sketch-line-short": "A line that tells how long something is must have a length. Draw it from end to end.",
+    "sketch-out-of-bounds": "There a sketch could not be seen any more: its width is from {least}u to {most}u, and its "
+    "middle at most {most}u from O.",
+    "sketch-number": "A number stands here, such as {example}.",
+    "sketch-darkness": "How dark a sketch is, is from {least}% to {most}%.",
+    "too-many-sketches": "A mark keeps at most {most} sketches. Take one away first.",
+    "no-sketch": "This sketch is not there any more. Reload the page.",
     "no-stem": "{face} has no upright stem to measure: none of the letters I, l, H, h and n. Choose another face.",
     "weight-out-of-range": "A weight is a number from 1 to 1000, not {weight}; 400 is regular and 700 bold.",
     "not-words": "{name} is no words, or its letters are outlines by now. Choose words that were set.",

@@ -12,9 +12,10 @@ from django.utils.translation import gettext as _
 
 from kagami.plan.document import from_data
 from web.evaluation.door import ask
-from web.marks.access import designed_by, require_designer
-from web.marks.models import Handled, Mark, Revision
+from web.marks.access import require_designer
+from web.marks.models import Mark, Revision
 from web.marks.references import current_of, reference_to
+from web.marks.services.holding import handled, held, remember
 from web.marks.services.shelving import make_mark
 from web.marks.services.works import changed
 
@@ -31,10 +32,6 @@ class StaleRevision(Exception):
         )
         self.seen = seen
         self.current = current
-
-
-class MarkGone(Exception):
-    """The mark was removed in the meantime."""
 
 
 class NothingFurther(Exception):
@@ -66,8 +63,8 @@ def make_change(
         MarkGone: the mark was removed.
         PlanError: the change cannot be made.
     """
-    mark = _held(actor, mark)
-    known = _handled(mark, identity)
+    mark = held(actor, mark)
+    known = handled(mark, identity)
     if known is not None:
         return Made(mark, can_redo(mark), known.step or None)
     _require_newest(mark, base)
@@ -78,7 +75,7 @@ def make_change(
         revision.plan, revision.picture = made.data, made.picture
         revision.save()
         _go_to(mark, revision)
-    _remember(mark, identity, made.step)
+    remember(mark, identity, made.step)
     redo_is_there = made.data is None and can_redo(mark)  # nothing was made from a new revision yet
     return Made(mark, redo_is_there, made.step, made.is_carve)
 
@@ -91,13 +88,13 @@ def undo(actor: AbstractBaseUser, mark: Mark, base: int, identity: UUID | None =
         StaleRevision: `base` is not the current revision.
         NothingFurther: this is the first one.
     """
-    mark = _held(actor, mark)
-    if _handled(mark, identity) is not None:
+    mark = held(actor, mark)
+    if handled(mark, identity) is not None:
         return Made(mark, can_redo(mark))
     _require_newest(mark, base)
     if mark.current.parent_id is None:
         raise NothingFurther(_("There is nothing to undo: this is the mark as it was begun."))
-    _remember(mark, identity)
+    remember(mark, identity)
     _go_to(mark, mark.current.parent)
     return Made(mark, True)
 
@@ -110,14 +107,14 @@ def redo(actor: AbstractBaseUser, mark: Mark, base: int, identity: UUID | None =
         StaleRevision: `base` is not the current revision.
         NothingFurther: none was.
     """
-    mark = _held(actor, mark)
-    if _handled(mark, identity) is not None:
+    mark = held(actor, mark)
+    if handled(mark, identity) is not None:
         return Made(mark, can_redo(mark))
     _require_newest(mark, base)
     following = mark.current.children.order_by("-number").first()
     if following is None:
         raise NothingFurther(_("There is nothing to redo."))
-    _remember(mark, identity)
+    remember(mark, identity)
     _go_to(mark, following)
     return Made(mark, can_redo(mark))
 
@@ -143,32 +140,9 @@ def can_redo(mark: Mark) -> bool:
     return mark.current.children.exists()
 
 
-def _held(actor: AbstractBaseUser, mark: Mark) -> Mark:
-    """The mark, held against other changes until the transaction ends; the actor may change it."""
-    # One that waited for the lock would join the row's new state with revisions of before the wait: so no revision is
-    # joined, but memberships may be.
-    held = designed_by(actor).select_for_update(of=("self",)).filter(pk=mark.pk).first()
-    if held is not None:
-        held.brand = mark.brand  # marks stay with their brand, and a revision never changes: what was read still holds
-        if held.current_id == mark.current_id:
-            held.current = mark.current
-        return held
-    require_designer(actor, mark.brand.studio_id)
-    raise MarkGone(_("This mark was removed in the meantime."))
-
-
 def _require_newest(mark: Mark, base: int) -> None:
     if mark.current.number != base:
         raise StaleRevision(base, mark.current.number)
-
-
-def _handled(mark: Mark, identity: UUID | None) -> Handled | None:
-    return mark.handled.filter(change=identity).first() if identity else None
-
-
-def _remember(mark: Mark, identity: UUID | None, step: str | None = None) -> None:
-    if identity:
-        Handled.objects.create(mark=mark, change=identity, step=step or "")
 
 
 def _go_to(mark: Mark, revision: Revision) -> None:

@@ -19,7 +19,7 @@ const KINDS = {
 };
 
 function isField(element) {
-  return element.matches(".value") && !element.closest("form");
+  return element.matches(".value") && !element.closest("form, .sketch");
 }
 
 // Whose values can be looked at while they are typed.

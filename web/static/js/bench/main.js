@@ -27,6 +27,7 @@ import { watchPan } from "./pan.js";
 import { looking } from "./server.js";
 import { watchScrubbing } from "./scrub.js";
 import { watchSheet } from "./sheet.js";
+import { doWithSketch, leaveLine, openSketches, showSketch, takeInHand, watchSketch } from "./sketch.js";
 import { drawLine, watchPicking } from "./picking.js";
 import { watchPlacing } from "./placing.js";
 import { closeSlip, watchSlip } from "./slip.js";
@@ -103,6 +104,14 @@ const ACTS = {
   real,
   choose: openChooser,
   take,
+  "sketch-open": openSketches,
+  "sketch-show": showSketch,
+  "sketch-do": doWithSketch,
+  "sketch-hand": takeInHand,
+  "sketch-leave": () => {
+    leaveLine();
+    focusTyping();
+  },
 };
 
 document.addEventListener("click", (event) => {
@@ -135,6 +144,7 @@ watchSlip(plan);
 watchTyped(plan);
 watchChooser(plan);
 watchView();
+watchSketch(sheet, plan);
 watchEarly(sheet);
 watchPan(sheet);
 watchPlacing(sheet, plan);

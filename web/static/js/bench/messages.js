@@ -79,7 +79,7 @@ export function showFault(element, text) {
   element.setAttribute("aria-describedby", fault.id);
   const sentence = element.closest(".sentence") || element.closest(".step:has(> .number:focus)")?.querySelector(".sentence");
   if (sentence) sentence.after(fault);
-  else (element.closest(".measures, .typed-line") || element.parentElement).append(fault);
+  else (element.closest(".measures, .typed-line, .sketch-line") || element.parentElement).append(fault);
 }
 
 // A refusal that is about a field stands at the field; all others stand in the banner.

@@ -5,6 +5,7 @@ import { word } from "./words.js";
 
 const SILENT_AFTER = 2000;
 const GIVE_UP_AFTER = 30000;
+const FILE_GIVEN_UP_AFTER = 120000;
 const AGAIN_AFTER = [1000, 2000, 4000];
 
 const main = document.getElementById("main");
@@ -169,6 +170,17 @@ export async function html(path, query) {
 // A question that is too long for an address.
 export async function ask(path, body) {
   return read(await send(path, { ...looking(), ...body }));
+}
+
+// A file, sent once: somebody sees that it did not come, and chooses it again.
+export function bring(path, name, file) {
+  return inTurn(async () => {
+    const body = new FormData();
+    body.append(name, file);
+    for (const [key, value] of Object.entries({ ...looking(), shown: main.dataset.shown })) body.append(key, value);
+    const signal = AbortSignal.timeout(FILE_GIVEN_UP_AFTER);
+    return read(await reach(path, { method: "POST", headers: { "X-CSRFToken": token }, body, signal }));
+  });
 }
 
 // What a change would do, without making it.

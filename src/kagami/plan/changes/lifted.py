@@ -1,0 +1,95 @@
+"""What is drawn on a sketch as steps: a circle, an oval, an arc or a straight line in round numbers, on anchors."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Final
+
+import numpy as np
+
+from kagami.geometry.arrays import Floats
+from kagami.geometry.curves import Line
+from kagami.geometry.fit import fit_arc, fit_circle, fit_ellipse, fit_line, from_line
+from kagami.geometry.point import Point
+from kagami.plan.changes.hanging import hung, nearest
+from kagami.plan.changes.round_figures import FRACTIONS, ROOM, STRAIGHT, Offer, Rounded, best_fit, said, to_stop
+from kagami.plan.evaluation.result import Result
+from kagami.plan.language.sentences import write_sentence
+from kagami.plan.naming import free_name
+from kagami.plan.references.places import SHEET_ORIGIN
+from kagami.plan.steps import KINDS
+from kagami.plan.translation import tr
+
+CLEARLY: Final = 0.6
+"""An oval is meant where no circle fits and it lies nearer by this: who means a circle seldom draws a true one."""
+ONWARD: Final = 5.0
+"""Where a straight line ends is seen less closely than where it runs: an anchor may lie so many times as far."""
+ENDS: Final = 2.0
+"""And an end in round numbers so many times."""
+
+
+def lifted(places: Floats, result: Result, near: float, *, closed: bool, straight: bool) -> Iterator[tuple[str, str]]:
+    """What places along a drawn line, (n, 2) in u, may be meant as, the likeliest first: what that is called, with what
+    is left over, and the sentence of a new step. `near` is how near to what is drawn counts as the same, in u.
+    """
+    rounded = Rounded(places, result, near, closed)
+    for offer in _line(places, result, near) if straight else _round(rounded):
+        cls = KINDS[offer.kind]
+        step = cls.model_validate({**offer.fields, "id": "lifted", "name": free_name(result.plan, cls.noun)})
+        yield said(offer), write_sentence(step, result.plan.names())
+
+
+def _round(rounded: Rounded) -> list[Offer]:
+    circle = list(rounded.circle())
+    if not rounded.closed:
+        arc = best_fit(fit_arc, rounded.places)
+        return [*circle, *(rounded.arc(arc) if arc is not None else ())]
+    oval = list(rounded.oval()) if _is_oval(rounded) else []
+    return [*oval, *circle]
+
+
+def _is_oval(rounded: Rounded) -> bool:
+    round_, long = (best_fit(fit, rounded.places) for fit in (fit_circle, fit_ellipse))
+    if round_ is None or long is None:
+        return long is not None
+    return rounded.tolerance < round_.worst and long.worst < CLEARLY * round_.worst
+
+
+def _line(places: Floats, result: Result, near: float) -> Iterator[Offer]:
+    """A segment whose ends hang on anchors that lie on the line not far beyond or before where it seems to end."""
+    best = fit_line(places)
+    ends = (best.curve.start, best.curve.end)
+    room = max(ROOM * best.worst, near)
+    along = np.array(ends[1]) - np.array(ends[0])
+    whole = Line(*(Point(*(np.array(end) + by * along).tolist()) for end, by in zip(ends, (-1.0, 1.0), strict=True)))
+    anchors = [_anchor(end, whole, room, result) for end in ends]
+    for fraction in FRACTIONS:
+        (first, start), (second, end) = (
+            anchor or _from_origin(place, fraction, result) for anchor, place in zip(anchors, ends, strict=True)
+        )
+        line = Line(start, end)
+        if line.length < room or any(
+            anchor is None and place.distance(at) > ENDS * room
+            for anchor, place, at in zip(anchors, ends, (start, end), strict=True)
+        ):
+            continue
+        between = (places - np.array(start)) @ (np.array(end) - np.array(start)) / line.length
+        off = float(from_line(line, places[(between > 0) & (between < line.length)]).max(initial=0.0))
+        if off <= room:
+            yield Offer(tr(STRAIGHT), "segment", {"first": first, "second": second}, off)
+            return
+
+
+def _anchor(end: Point, line: Line, room: float, result: Result) -> tuple[str, Point] | None:
+    """The anchor nearest to an end of a line, among those that lie on it; none where there is none."""
+    on_line = [
+        (reference, anchor)
+        for reference, anchor in nearest(end, ONWARD * room, result)
+        if float(from_line(line, np.array([anchor]))[0]) <= room
+    ]
+    return on_line[0] if on_line else None
+
+
+def _from_origin(place: Point, fraction: float, result: Result) -> tuple[str, Point]:
+    at = Point(to_stop(place.x, fraction), to_stop(place.y, fraction))
+    return hung(SHEET_ORIGIN, at, 0.0, fraction, result)[0], at

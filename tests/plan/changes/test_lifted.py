@@ -1,0 +1,82 @@
+"""What is drawn on a sketch, as steps in round numbers that hang on anchors."""
+
+from __future__ import annotations
+
+import math
+from unittest import TestCase
+
+import numpy as np
+
+from kagami.geometry.arrays import Floats
+from kagami.plan.changes.change import change
+from kagami.plan.changes.lifted import lifted
+from kagami.plan.document import Plan
+from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.language.text import parse_text
+
+NEAR = 0.07
+Offers = list[tuple[str, str]]
+DISC = "Circle disc on O with radius 6u.\n"
+
+
+def bow(x: float, y: float, width: float, height: float, sweep: float = math.tau) -> Floats:
+    """Places along an oval, a hand's hundredth of u from it."""
+    turns = np.linspace(0.3, 0.3 + sweep, 120)
+    places: Floats = np.column_stack((x + width / 2 * np.cos(turns), y + height / 2 * np.sin(turns)))
+    return places + np.random.default_rng(2).normal(0, 0.01, places.shape)
+
+
+def stroke(start: tuple[float, float], end: tuple[float, float]) -> Floats:
+    """Places along a straight line, as closely."""
+    share = np.linspace(0, 1, 60)[:, None]
+    places: Floats = np.array(start) * (1 - share) + np.array(end) * share
+    return places + np.random.default_rng(3).normal(0, 0.01, places.shape)
+
+
+class Lifted(TestCase):
+    def offers(self, text: str, places: Floats, *, closed: bool = False, straight: bool = False) -> Offers:
+        plan = parse_text(text)
+        found = list(lifted(places, evaluate(plan), NEAR, closed=closed, straight=straight))
+        for _said, sentence in found:
+            self.assert_drawn(plan, sentence)
+        return found
+
+    def assert_drawn(self, plan: Plan, sentence: str) -> None:
+        made = change(plan, "add-sentence", {"text": sentence}).plan
+        self.assertIsNotNone(evaluate(made).outcomes[made.steps[-1].id].figure, sentence)
+
+    def test_a_circle_comes_round_its_anchor(self) -> None:
+        said, sentence = self.offers(DISC, bow(0.04, -0.03, 6.64, 6.6), closed=True)[0]
+        self.assertEqual(sentence, "Circle circle on O with radius 3.3u.")
+        self.assertRegex(said, r"a circle, within 0\.\d+u")
+        sentence = self.offers(DISC, bow(6.03, 0.02, 4.02, 4.0), closed=True)[0][1]
+        self.assertEqual(sentence, "Circle circle on right of disc with radius 2u.")
+
+    def test_away_from_anchors_it_lies_in_round_numbers(self) -> None:
+        sentence = self.offers(DISC, bow(2.52, 1.47, 3.04, 2.98), closed=True)[0][1]
+        self.assertEqual(sentence, "Circle circle on 2.5u right and 1.5u up from O with radius 1.5u.")
+
+    def test_an_oval_is_told_where_it_is_clearly_one(self) -> None:
+        found = self.offers(DISC, bow(0, 0, 8, 5.5), closed=True)
+        self.assertEqual(found[0][1], "Oval oval on O, 8u wide and 5.5u high, turned by 0°.")
+        self.assertIn("a circle", self.offers(DISC, bow(0, 0, 8.0, 7.9), closed=True)[0][0])
+
+    def test_a_part_of_a_circle_is_the_whole_one_or_an_arc(self) -> None:
+        found = [text for _, text in self.offers(DISC, bow(0, 0, 8, 8, sweep=2.0))]
+        self.assertEqual([text.split()[0] for text in found], ["Circle", "Arc"])
+        self.assertIn("radius 4u", found[1])
+
+    def test_a_line_ends_on_anchors_that_lie_on_it(self) -> None:
+        """Where it ends is drawn less surely than where it runs."""
+        for start, end in (((0.25, 0.0), (5.7, 0.03)), ((-0.2, 0.02), (6.2, 0.0))):
+            said, sentence = self.offers(DISC, stroke(start, end), straight=True)[0]
+            self.assertEqual(sentence, "Segment segment from O to right of disc.")
+            self.assertRegex(said, r"a straight line, within 0\.0\du")
+
+    def test_a_line_passes_by_anchors_beside_it(self) -> None:
+        sentence = self.offers(DISC, stroke((1.02, 0.26), (1.0, 4.98)), straight=True)[0][1]
+        self.assertEqual(sentence, "Segment segment from 1u right and 0.25u up from O to 1u right and 5u up from O.")
+
+    def test_its_name_is_free(self) -> None:
+        text = "Circle circle on O with radius 6u.\n"
+        self.assertIn("Circle circle 2 on O", self.offers(text, bow(0, 0, 4, 4), closed=True)[0][1])

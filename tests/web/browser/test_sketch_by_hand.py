@@ -1,0 +1,198 @@
+"""A sketch under the sheet, by hand: from a scan to exact geometry (J12)."""
+
+from __future__ import annotations
+
+import pathlib
+import tempfile
+
+from playwright.sync_api import expect
+
+from tests.exchange.sketches.scans import ring, scan, stroke
+from tests.web.browser.drawn_case import DrawnCase
+from web.sketches.models import Sketch
+
+WIDE = 24.0
+EACH = WIDE / 1600
+"""Module units of a pixel of the scan, as it lies at first."""
+
+
+class SketchCase(DrawnCase):
+    def setUp(self) -> None:
+        super().setUp()
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.file = pathlib.Path(folder.name) / "page one.jpg"
+        self.file.write_bytes(scan(ring(860, 640, 400), ring(860, 640, 220), stroke(460, 630, 1260, 650), seed=3))
+        self.lit = self.begin("Mark: Pilot light\nSheet: 24u\n")
+
+    @property
+    def card(self):
+        return self.page.locator("#sketch")
+
+    def bring(self) -> None:
+        self.page.get_by_role("button", name="+ sketch").click()
+        self.card.locator("[type=file]").set_input_files(self.file)
+        expect(self.page.locator("#under-picture")).to_have_count(1)
+
+    def tool(self, name: str) -> None:
+        self.card.get_by_role("button", name=name, exact=True).click()
+
+    @property
+    def sketch(self) -> Sketch:
+        return Sketch.objects.get(under=True)
+
+    @staticmethod
+    def place(x: float, y: float) -> tuple[float, float]:
+        """A pixel of the scan on the sheet, as it lies at first."""
+        return (x - 800) * EACH, (y - 600) * EACH
+
+    def line(self, start: tuple[float, float], end: tuple[float, float], *, let_go: bool = True) -> None:
+        mouse = self.page.mouse
+        mouse.move(*self.at(*start))
+        mouse.down()
+        mouse.move(*self.at(*end), steps=5)
+        if let_go:
+            mouse.up()
+
+    def pull(self, x: float, y: float) -> str:
+        """Press on the sketch; what is offered first, in the pill."""
+        self.page.mouse.click(*self.at(x, y))
+        expect(self.page.locator("#pill button").first).to_be_visible()
+        return self.page.locator("#pill").inner_text()
+
+
+class FromSketch(SketchCase):
+    def test_from_a_scan_to_exact_circles(self) -> None:
+        """Laid by a line of known length, its middle on O; concentric circles pulled, in exact proportion."""
+        self.bring()
+        self.tool("measure")
+        self.line(self.place(460, 630), self.place(1260, 650))
+        form = self.card.locator(".sketch-line")
+        expect(form).to_contain_text("off level")
+        form.get_by_label("It is to be").fill("16u")
+        form.get_by_label("level").check()
+        form.get_by_label("its middle on O").check()
+        form.get_by_role("button", name="lay it so").click()
+        expect(form).to_be_hidden()
+        expect(self.page.locator(".typing .sentence-input")).to_be_focused()
+        self.assertAlmostEqual(self.sketch.wide, 16 / 800 * 1600, delta=0.4)
+        self.assertAlmostEqual(self.sketch.turned, -1.43, delta=0.5)
+        self.tool("pull a figure")
+        self.assertIn("with radius 8u", self.pull(0.0, 8.0))
+        self.page.keyboard.press("Enter")
+        self.done()
+        self.assertIn("with radius 4.4u", self.pull(0.0, -4.4))
+        self.page.keyboard.press("Enter")
+        self.done()
+        circles = [(str(step["centre"]), str(step["radius"])) for step in self.stored(self.lit).steps]
+        self.assertEqual(circles, [("O", "8u"), ("O", "4.4u")])
+
+    def test_another_of_what_it_may_be(self) -> None:
+        self.bring()
+        self.tool("pull a figure")
+        x, y = self.place(1260, 650)
+        self.pull(x, y)
+        other = self.page.locator("#pill button", has_text="a straight line")
+        other.hover()
+        expect(self.page.locator("#pill")).to_contain_text("Segment")
+        self.page.locator("#pill button", has_text="a straight line").click()
+        self.done()
+        self.assertEqual([step.kind for step in self.stored(self.lit).steps], ["segment"])
+
+    def test_escape_leaves_one_thing_after_the_other(self) -> None:
+        self.bring()
+        self.tool("pull a figure")
+        self.pull(*self.place(860, 1040))
+        expect(self.page.locator(".line.tried")).to_have_count(1)
+        self.page.keyboard.press("Escape")
+        expect(self.page.locator(".line.tried")).to_have_count(0)
+        expect(self.card.locator("[aria-pressed=true]")).to_have_count(1)
+        self.page.keyboard.press("Escape")
+        expect(self.card.locator("[aria-pressed=true]")).to_have_count(0)
+        self.assertEqual(len(self.stored(self.lit).steps), 0)
+
+    def test_where_nothing_is_drawn(self) -> None:
+        self.bring()
+        self.tool("pull a figure")
+        self.page.mouse.click(*self.at(*self.place(100, 100)))
+        expect(self.page.locator("#pill")).to_contain_text("Nothing is drawn on the sketch near here")
+        self.complaints.clear()
+        self.tool("pull a figure")
+        self.draw("circle", (0.0, 0.0), (3.0, 0.0))
+        self.assertEqual(len(self.stored(self.lit).steps), 1)
+
+
+class ByHand(SketchCase):
+    def test_it_is_moved_and_left_as_it_was(self) -> None:
+        self.bring()
+        self.tool("move")
+        self.line((0.0, 0.0), (2.0, 1.0), let_go=False)
+        self.page.keyboard.press("Escape")
+        self.page.mouse.up()
+        self.line((0.0, 0.0), (2.0, 1.0))
+        expect(self.card.locator("[data-sketch=right]")).to_have_value("2u", timeout=4000)
+        self.assertEqual((self.sketch.right, self.sketch.up), (2.0, 1.0))
+        self.tool("as before")
+        expect(self.card.locator("[data-sketch=right]")).to_have_value("0u")
+        self.assertEqual(self.sketch.right, 0.0)
+
+    def test_its_values_are_typed_and_refused(self) -> None:
+        self.bring()
+        field = self.card.locator("[data-sketch=darkness]")
+        field.fill("x")
+        field.press("Enter")
+        expect(self.card.locator(".fault")).to_contain_text("such as 40%")
+        self.complaints.clear()  # the answer is a 422, which the browser notes
+        field.press("Escape")
+        expect(self.card.locator(".fault")).to_have_count(0)
+        field.fill("65")
+        field.press("Enter")
+        expect(self.page.locator("#under-picture")).to_have_attribute("opacity", "65%")
+        self.assertEqual(self.sketch.darkness, 65)
+
+    def test_hidden_laid_aside_and_taken_away(self) -> None:
+        self.bring()
+        seen = self.page.locator(".views").get_by_role("button", name="sketch")
+        seen.click()
+        expect(self.page.locator("#under-picture")).to_have_count(0)
+        expect(seen).to_have_attribute("aria-pressed", "false")
+        seen.click()
+        self.tool("lay aside")
+        expect(self.page.locator("#under-picture")).to_have_count(0)
+        self.page.get_by_role("button", name="+ sketch").click()
+        self.card.get_by_role("button", name="lay page one under the sheet").click()
+        expect(self.page.locator("#under-picture")).to_have_count(1)
+        self.tool("lay aside")
+        self.page.get_by_role("button", name="+ sketch").click()
+        self.card.get_by_role("button", name="take page one away for good").click()
+        expect(self.card.locator("li")).to_have_count(0)
+        self.assertFalse(Sketch.objects.exists())
+
+    def test_what_is_no_picture_is_said_at_the_form(self) -> None:
+        self.file.write_text("no picture")
+        self.page.get_by_role("button", name="+ sketch").click()
+        self.card.locator("[type=file]").set_input_files(self.file)
+        expect(self.card.locator(".fault")).to_contain_text("no picture that can be read")
+        self.complaints.clear()
+
+    def test_a_picture_is_dropped_on_the_sheet(self) -> None:
+        data = self.page.evaluate_handle(
+            """(bytes) => {
+              const data = new DataTransfer();
+              data.items.add(new File([new Uint8Array(bytes)], "dropped.jpg", { type: "image/jpeg" }));
+              return data;
+            }""",
+            list(self.file.read_bytes()),
+        )
+        self.page.dispatch_event("#drawing", "drop", {"dataTransfer": data})
+        expect(self.page.locator("#under-picture")).to_have_count(1)
+        self.assertEqual(self.sketch.name, "dropped")
+
+    def test_it_stays_where_it_is_while_the_mark_is_built(self) -> None:
+        self.bring()
+        self.say("Circle disc on O with radius 14u.")
+        box = self.page.locator("#under-picture").bounding_box()
+        assert box is not None
+        left, right = self.at(-WIDE / 2, 0.0)[0], self.at(WIDE / 2, 0.0)[0]
+        self.assertAlmostEqual(box["x"], left, delta=1.0)
+        self.assertAlmostEqual(box["x"] + box["width"], right, delta=1.0)

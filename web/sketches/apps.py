@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class SketchesConfig(AppConfig):
+    name = "web.sketches"
+    label = "sketches"

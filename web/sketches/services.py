@@ -1,0 +1,210 @@
+"""Bringing sketches under a mark's sheet, laying them, and taking them away."""
+
+from collections.abc import Callable, Mapping
+from typing import Any, Final
+from uuid import UUID
+
+from django.contrib.auth.models import AbstractBaseUser
+from django.core.files.base import ContentFile
+from django.core.files.storage import default_storage
+from django.db import transaction
+from django.utils.translation import gettext as _
+
+from kagami.exchange.sketches.checking import Checked
+from kagami.exchange.sketches.errors import SketchError
+from kagami.exchange.sketches.lying import Line, Lying, bounded, fitting, laid, moved
+from kagami.exchange.sketches.typed import DEGREES, LENGTH, PERCENT, number_of
+from kagami.geometry.point import Point
+from kagami.plan.limits import NAME_LENGTH
+from kagami.plan.wording.texts import plain_text
+from web.marks.models import Mark
+from web.marks.services.holding import handled, held, remember
+from web.sketches.models import Sketch
+
+MOST_SKETCHES: Final = 12
+LEAST_DARK, MOST_DARK = 5, 100
+FARTHEST: Final = 1e6
+"""Of a place that a hand names, in u."""
+
+
+@transaction.atomic
+def bring(actor: AbstractBaseUser, mark: Mark, name: str, picture: Checked, side: float) -> Sketch:
+    """Lay a picture under a mark's sheet, within a square of a side in u; what lay there is laid aside.
+
+    Raises:
+        SketchError: the mark has as many as may be.
+        PermissionDenied, MarkGone: as `held`.
+    """
+    mark = held(actor, mark)
+    if mark.sketches.count() >= MOST_SKETCHES:
+        raise SketchError("too-many-sketches", most=MOST_SKETCHES)
+    mark.sketches.update(under=False)
+    made = Sketch(mark=mark, name=_name(name), author=actor, under=True)
+    made.width, made.height = picture.width, picture.height
+    made.lying = fitting(picture.width, picture.height, side)
+    default_storage.save(made.path, ContentFile(picture.data))
+    made.save()
+    return made
+
+
+def _name(file: str) -> str:
+    """What a sketch is called after its file."""
+    stem = file.replace("\\", "/").rpartition("/")[2].rpartition(".")[0] or file
+    words = " ".join(stem.replace("_", " ").replace("-", " ").split())
+    return words[:NAME_LENGTH] if plain_text(words) and words else _("sketch")
+
+
+@transaction.atomic
+def change(
+    actor: AbstractBaseUser, mark: Mark, doing: str, given: Mapping[str, Any], identity: UUID | None = None
+) -> None:
+    """Change how a mark's sketches lie, as one of `DOINGS`. With an `identity` it is done once.
+
+    Raises:
+        SketchError: it cannot be done, with why.
+        KeyError: there is no such doing.
+        PermissionDenied, MarkGone: as `held`.
+    """
+    act = DOINGS[doing]
+    mark = held(actor, mark)
+    if handled(mark, identity) is not None:
+        return
+    act(mark, given)
+    remember(mark, identity)
+
+
+def under(mark: Mark) -> Sketch | None:
+    """The sketch that lies under a mark's sheet."""
+    return mark.sketches.filter(under=True).first()
+
+
+def _under(mark: Mark) -> Sketch:
+    found = under(mark)
+    if found is None:
+        raise SketchError("no-sketch")
+    return found
+
+
+def _named(mark: Mark, given: Mapping[str, Any]) -> Sketch:
+    text = str(given.get("sketch", ""))
+    found = mark.sketches.filter(pk=int(text)).first() if text.isdecimal() and len(text) < 18 else None
+    if found is None:
+        raise SketchError("no-sketch")
+    return found
+
+
+def _lay(sketch: Sketch, lying: Lying) -> None:
+    """Let a sketch lie otherwise; how it lay is kept."""
+    before = sketch.lying
+    if lying == before:
+        return
+    sketch.before = {"right": sketch.right, "up": sketch.up, "wide": sketch.wide, "turned": sketch.turned}
+    sketch.lying = lying
+    sketch.save()
+
+
+def _show(mark: Mark, given: Mapping[str, Any]) -> None:
+    sketch = _under(mark)
+    sketch.shown = given.get("shown") is True
+    sketch.save()
+
+
+def _set_value(mark: Mark, given: Mapping[str, Any]) -> None:
+    """Set `field` to what `value` says: darkness, wide, turned, right or up."""
+    sketch, text = _under(mark), str(given.get("value", ""))[:40]
+    field, lying = given.get("field"), sketch.lying
+    if field == "darkness":
+        percent = round(number_of(text, PERCENT))
+        if not LEAST_DARK <= percent <= MOST_DARK:
+            raise SketchError("sketch-darkness", least=LEAST_DARK, most=MOST_DARK)
+        sketch.darkness = percent
+        sketch.save()
+    elif field == "wide":
+        _lay(sketch, bounded(Lying(lying.middle, number_of(text, LENGTH), lying.turned)))
+    elif field == "turned":
+        _lay(sketch, bounded(Lying(lying.middle, lying.wide, number_of(text, DEGREES))))
+    elif field == "right":
+        _lay(sketch, bounded(Lying(Point(number_of(text, LENGTH), lying.middle.y), lying.wide, lying.turned)))
+    elif field == "up":
+        _lay(sketch, bounded(Lying(Point(lying.middle.x, number_of(text, LENGTH)), lying.wide, lying.turned)))
+    elif field == "name":
+        name = " ".join(text.split())[:NAME_LENGTH]
+        if name:
+            sketch.name = name
+            sketch.save()
+
+
+def line_of(given: Mapping[str, Any]) -> Line:
+    """The line that a hand drew, from `line`: four numbers in u.
+
+    Raises:
+        SketchError: there is none.
+    """
+    x0, y0, x1, y1 = _numbers(given.get("line"), 4)
+    return Line(Point(x0, y0), Point(x1, y1))
+
+
+def place_of(given: Mapping[str, Any]) -> Point:
+    """The place that a hand pressed, from `at`: two numbers in u.
+
+    Raises:
+        SketchError: there is none.
+    """
+    return Point(*_numbers(given.get("at"), 2))
+
+
+def _numbers(given: object, count: int) -> list[float]:
+    if not isinstance(given, list) or len(given) != count:
+        raise SketchError("sketch-no-place")
+    if not all(isinstance(one, int | float) and abs(one) < FARTHEST for one in given):
+        raise SketchError("sketch-no-place")
+    return [float(one) for one in given]
+
+
+def _move(mark: Mark, given: Mapping[str, Any]) -> None:
+    sketch = _under(mark)
+    _lay(sketch, moved(sketch.lying, line_of(given)))
+
+
+def _measure(mark: Mark, given: Mapping[str, Any]) -> None:
+    """Lay it so that `line` is `length` long and, where asked, `straight`, its middle `on_middle`."""
+    sketch = _under(mark)
+    length = number_of(str(given.get("length", ""))[:40], LENGTH)
+    straight, onto_middle = given.get("straight") is True, given.get("on_middle") is True
+    _lay(sketch, laid(sketch.lying, line_of(given), length, straight=straight, onto_middle=onto_middle))
+
+
+def _as_before(mark: Mark, _given: Mapping[str, Any]) -> None:
+    """Let it lie as before; and again, as after."""
+    sketch = _under(mark)
+    if sketch.before is not None:
+        was = sketch.before
+        _lay(sketch, Lying(Point(was["right"], was["up"]), was["wide"], was["turned"]))
+
+
+def _lay_aside(mark: Mark, _given: Mapping[str, Any]) -> None:
+    mark.sketches.update(under=False)
+
+
+def _lay_under(mark: Mark, given: Mapping[str, Any]) -> None:
+    sketch = _named(mark, given)
+    mark.sketches.update(under=False)
+    sketch.under = sketch.shown = True
+    sketch.save()
+
+
+def _take_away(mark: Mark, given: Mapping[str, Any]) -> None:
+    _named(mark, given).delete()
+
+
+DOINGS: Final[dict[str, Callable[[Mark, Mapping[str, Any]], None]]] = {
+    "show": _show,
+    "set": _set_value,
+    "move": _move,
+    "measure": _measure,
+    "as-before": _as_before,
+    "lay-aside": _lay_aside,
+    "lay-under": _lay_under,
+    "take-away": _take_away,
+}
+"""What can be done with a mark's sketches."""

@@ -1,0 +1,55 @@
+"""Work on sketches for evaluators (see `web.evaluation.door`): reading a picture that somebody brought, which may be
+made to harm; and finding in it what is drawn.
+"""
+
+from functools import lru_cache
+from typing import Final
+
+import numpy as np
+from django.core.files.storage import default_storage
+
+from kagami.exchange.sketches.checking import Checked, checked_picture
+from kagami.exchange.sketches.ink import drawn_places
+from kagami.exchange.sketches.lying import Lying, to_picture, to_sheet
+from kagami.exchange.sketches.tracing import LEAST_STRAY, traced
+from kagami.geometry.arrays import Floats
+from kagami.geometry.point import Point
+from kagami.plan.changes.lifted import lifted
+from kagami.plan.document import Plan
+from kagami.plan.evaluation.cache import Cache
+from kagami.plan.evaluation.evaluate import evaluate
+
+MOST_PICTURES: Final = 4
+"""Whose places are kept."""
+MOST_OFFERS: Final = 4
+
+
+def read_picture(_plan: Plan, _cache: Cache, data: bytes) -> Checked:
+    """The picture of a file, made anew (raises `SketchError`)."""
+    return checked_picture(data)
+
+
+def figures_at(
+    plan: Plan, cache: Cache, path: str, lying: Lying, at: Point, position: int | None
+) -> list[tuple[str, str]]:
+    """What is drawn on a sketch at a place of the sheet, the likeliest first: what it may be meant as, and its
+    sentence at a position in the plan (None: at its end). Raises `SketchError`.
+    """
+    places, size = _drawn(path)
+    side = max(size)
+    found = traced(places, to_picture(lying, size, np.array([at]))[0], side)
+    result = evaluate(plan, cache, position)
+    near = LEAST_STRAY * side * lying.wide / size[0]
+    offers = [
+        offer
+        for one in found
+        for offer in lifted(to_sheet(lying, size, one.places), result, near, closed=one.closed, straight=one.straight)
+    ]
+    return list({text: (label, text) for label, text in offers}.values())[:MOST_OFFERS]
+
+
+@lru_cache(maxsize=MOST_PICTURES)
+def _drawn(path: str) -> tuple[Floats, tuple[float, float]]:
+    """Where something is drawn on a kept picture, whose path never comes to mean another."""
+    with default_storage.open(path) as file:
+        return drawn_places(file.read())

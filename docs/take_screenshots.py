@@ -58,6 +58,7 @@ def main(address: str) -> None:
         take(page, "range")
         take_tones(page, address)
         take_by_hand(page, address)
+        take_sketch(page, address)
         take_silence(page, address)
         browser.close()
     take_examples()
@@ -154,7 +155,7 @@ def take_drag(page: Page) -> None:
 
 
 def take_by_hand(page: Page, address: str) -> None:
-    """A new mark, begun by hand: empty, a bar in the making, regions gathered. It is removed again."""
+    """A new mark, begun by hand: empty, and regions gathered. It is removed again."""
     page.goto(f"{address}/")
     page.locator("a.card.new").first.click()
     page.fill("[name=name]", "Tide gauge")
@@ -171,8 +172,6 @@ def take_by_hand(page: Page, address: str) -> None:
         page.mouse.down()
         page.mouse.move(*at(page, *end), steps=4)
         page.wait_for_timeout(400)
-        if kind == "bar":
-            take(page, "placing")
         page.mouse.up()
         page.wait_for_selector("form.slip", state="detached")
     line = page.locator(".typing .sentence-input")
@@ -194,6 +193,19 @@ def take_by_hand(page: Page, address: str) -> None:
     mark = page.url.split("/marks/")[1].split("/")[0]
     page.goto(f"{address}/marks/{mark}/remove/")
     page.click("main button[type=submit]")
+
+
+def take_sketch(page: Page, address: str) -> None:
+    """A circle found on the sketch under the sheet, before it is taken."""
+    open_mark(page, address, "Harbour arch")
+    page.click("[data-view=lines]")
+    page.wait_for_selector(".view-lines")
+    page.click("[data-hand=pull]")
+    page.mouse.click(*at(page, 0, 5.4))
+    page.wait_for_selector("#pill button")
+    page.wait_for_timeout(400)
+    take(page, "sketch")
+    page.keyboard.press("Escape")
 
 
 def take_parts(page: Page) -> None:

@@ -7,11 +7,16 @@ from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.contrib.auth.models import AbstractBaseUser
 
+from kagami.exchange.sketches.checking import checked_picture
+from kagami.exchange.sketches.lying import Lying
+from kagami.geometry.point import Point
 from kagami.plan.files import load_plan
 from web.delivery.services.ordering import order
 from web.marks.access import brands_of
+from web.marks.models import Mark
 from web.marks.services.palettes import take_in
 from web.marks.services.shelving import make_brand, make_mark
+from web.sketches.services import bring
 
 FOLDER: Final = pathlib.Path(settings.BASE_DIR) / "examples"
 BRANDS: Final = {
@@ -76,6 +81,13 @@ PALETTES: Final = {
         "rope": "#b98d4f",
     },
 }
+SKETCHES: Final = {
+    "jobs/j16-harbour-arch.plan": (
+        "sketches/harbour-arch.jpg",
+        Lying(Point(0.3261, -0.2174), 32.6087, -2.0),
+    )
+}
+"""What lay on the table when a mark was begun, and how it lies under its sheet; see examples/sketches/draw.py."""
 NAME: Final = "harbour"
 
 
@@ -93,6 +105,15 @@ def load_demo(password: str) -> AbstractBaseUser:
             for file in files:
                 plan = load_plan((FOLDER / file).read_bytes())
                 mark = make_mark(user, brand, plan, "taken from the demo")
+                if file in SKETCHES:
+                    _lay_sketch(user, mark, *SKETCHES[file])
                 if plan.variants:
                     order(user, mark)
     return user
+
+
+def _lay_sketch(user: AbstractBaseUser, mark: Mark, file: str, lying: Lying) -> None:
+    picture = checked_picture((FOLDER / file).read_bytes())
+    sketch = bring(user, mark, "page from the notebook.jpg", picture, lying.wide)
+    sketch.lying = lying
+    sketch.save()

@@ -3,6 +3,7 @@ made to harm; and finding in it what is drawn.
 """
 
 from functools import lru_cache
+from itertools import zip_longest
 from typing import Final
 
 import numpy as np
@@ -40,12 +41,13 @@ def figures_at(
     found = traced(places, to_picture(lying, size, np.array([at]))[0], side)
     result = evaluate(plan, cache, position)
     near = LEAST_STRAY * side * lying.wide / size[0]
-    offers = [
-        offer
+    meant = [
+        list(lifted(to_sheet(lying, size, one.places), result, near, closed=one.closed, straight=one.straight))
         for one in found
-        for offer in lifted(to_sheet(lying, size, one.places), result, near, closed=one.closed, straight=one.straight)
     ]
-    return list({text: (label, text) for label, text in offers}.values())[:MOST_OFFERS]
+    # The likeliest of each first, then what else each may be.
+    in_turn = [offer for turn in zip_longest(*meant) for offer in turn if offer is not None]
+    return list({text: (label, text) for label, text in in_turn}.values())[:MOST_OFFERS]
 
 
 @lru_cache(maxsize=MOST_PICTURES)

@@ -9,6 +9,7 @@ from playwright.sync_api import expect
 
 from tests.exchange.sketches.scans import ring, scan, stroke
 from tests.web.browser.drawn_case import DrawnCase
+from tests.web.browser.test_assistive import sound
 from web.sketches.models import Sketch
 
 WIDE = 24.0
@@ -123,6 +124,32 @@ class FromSketch(SketchCase):
 
 
 class ByHand(SketchCase):
+    def test_all_states_are_sound(self) -> None:
+        sound(self, "no sketch yet")
+        self.page.get_by_role("button", name="+ sketch").click()
+        sound(self, "a sketch to be brought")
+        self.card.locator("[type=file]").set_input_files(self.file)
+        expect(self.page.locator("#under-picture")).to_have_count(1)
+        sound(self, "a sketch under the sheet")
+        self.tool("measure")
+        self.line(self.place(460, 630), self.place(1260, 650))
+        expect(self.card.locator(".sketch-line")).to_be_visible()
+        sound(self, "a line on it")
+        self.tool("pull a figure")
+        self.pull(*self.place(860, 1040))
+        sound(self, "a figure found on it")
+        self.page.keyboard.press("Escape")
+        self.tool("another")
+        sound(self, "another one to be brought")
+
+    def test_in_the_view_of_lines_a_found_figure_is_lines(self) -> None:
+        self.bring()
+        self.page.locator("[data-view=lines]").click()
+        self.tool("pull a figure")
+        self.pull(*self.place(860, 1040))
+        expect(self.page.locator(".line.tried")).to_be_visible()
+        expect(self.page.locator(".ink")).to_be_hidden()
+
     def test_it_is_moved_and_left_as_it_was(self) -> None:
         self.bring()
         self.tool("move")

@@ -18,7 +18,7 @@ LEAST_WIDE: Final = 0.01
 MOST_WIDE: Final = 10_000.0
 MOST_AWAY: Final = 10_000.0
 """Of the middle from O, in u."""
-SHORTEST: Final = 1e-3
+SHORTEST: Final = LEAST_WIDE
 """Of a line that tells something, in u."""
 DECIMALS: Final = 4
 """Of what is kept, in u and degrees: far less than a pixel of the sketch."""

@@ -48,6 +48,12 @@ WHOLE: Final = 0.8
 """How much of what an arc is worth beside its length is that it goes all round."""
 STRAIGHT: Final = 0.7
 """What a straight line is worth beside its length."""
+AROUND: Final = 0.025
+"""What lies within this share of the longer side of where was pressed shows how the stroke runs there."""
+SLENDER: Final = 12.0
+"""Where that is so many times as long as wide, squared, it is one stroke."""
+ASKEW: Final = math.radians(15.0)
+"""A line that runs askew to it by this is worth much less."""
 FOUND: Final = 3
 """So many are told."""
 ALIKE: Final = 0.15
@@ -87,25 +93,48 @@ def traced(places: Floats, at: Floats, side: float) -> tuple[Traced, ...]:
     first = places[int(away.argmin())]
     places = places[np.argsort(lengths(places - first))]
     spot = places[lengths(places - first) <= SPOT * side]
+    here = places[lengths(places - first) <= AROUND * side]
     line, run = _line(places, first, side)
-    found = [(STRAIGHT * run, Traced(_few(line), closed=False, straight=True))] if run >= LEAST_RUN * side else []
+    found = []
+    if run >= LEAST_RUN * side:
+        worth = STRAIGHT * run * _along(here, line[-1] - line[0])
+        found.append((worth, Traced(_few(line), closed=False, straight=True)))
     for worth, circle in _circles(places, spot, side):
         one = _along_circle(places, circle, first, side)
         if len(one.places) >= LEAST_PLACES:
-            found.append((worth * _neat(one.places, side), one))
+            centre, radius = _circle_of(one.places)
+            ray = first - centre
+            neat = _neat(one.places, centre, radius, side) * _along(here, np.array([-ray[1], ray[0]]))
+            found.append((worth * neat, one))
     if not found:
         raise SketchError("sketch-not-round")
     found.sort(key=lambda pair: -pair[0])
-    return tuple(one for _worth, one in found[:FOUND])
+    line_is_last = [pair for pair in found[FOUND:] if pair[1].straight]
+    return tuple(one for _worth, one in (*found[: FOUND - len(line_is_last)], *line_is_last))
 
 
-def _neat(places: Floats, side: float) -> float:
+def _circle_of(places: Floats) -> tuple[Floats, float]:
+    circle = fit_circle(places).curve
+    return np.array(circle.centre), circle.radius
+
+
+def _neat(places: Floats, centre: Floats, radius: float, side: float) -> float:
     """How much of its worth a circle keeps for how closely its places follow it: a false one wanders from stroke to
     stroke.
     """
-    circle = fit_circle(places).curve
-    off = lengths(places - np.array(circle.centre)) - circle.radius
-    return 1.0 - min(1.0, float(off.std()) / (MOST_STRAY * side))
+    off = lengths(places - centre) - radius
+    return 1.0 - min(1.0, float(off.std() / _stray(radius, side)))
+
+
+def _along(here: Floats, way: Floats) -> float:
+    """How much of its worth a line keeps for running as the stroke does where was pressed; all, where strokes cross."""
+    spread = np.cov((here - here.mean(axis=0)).T) if len(here) > 2 else np.eye(2)
+    sizes, ways = np.linalg.eigh(spread)
+    if sizes[1] < SLENDER * sizes[0]:
+        return 1.0
+    (x, y), heading = way, ways[:, 1]
+    aside = abs(heading[0] * y - heading[1] * x) / max(math.hypot(x, y), 1.0)
+    return math.exp(-((math.asin(min(1.0, aside)) / ASKEW) ** 2))
 
 
 def _stray(radius: Floats | float, side: float) -> Floats:
@@ -219,6 +248,8 @@ def _along_circle(places: Floats, circle: tuple[Floats, float], first: Floats, s
         except NoFit:
             break
         at = np.array(fitted.centre)
+        if abs(math.dist(first, at) - fitted.radius) > _stray(fitted.radius, side):
+            break  # it would not pass by where was pressed any more
         closer = _run_round(places, at, fitted.radius, first, side)
         if closer.length < KEEPS * run.length:
             break

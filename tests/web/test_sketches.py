@@ -201,6 +201,16 @@ class Laying(SketchCase):
             Mark.objects.get(pk=self.lit.pk).delete()
         self.assertFalse(default_storage.exists(path))
 
+    def test_a_copy_of_the_mark_lies_over_a_copy_of_it(self) -> None:
+        self.do("set", field="wide", value="5u")
+        self.client.post(reverse("copy-mark", args=[self.lit.id]))
+        other = Sketch.objects.exclude(mark=self.lit).get()
+        self.assertEqual((other.wide, other.under, other.name), (5.0, True, "page one"))
+        self.assertNotEqual(other.path, self.sketch.path)
+        with self.captureOnCommitCallbacks(execute=True):
+            self.sketch.delete()
+        self.assertTrue(default_storage.exists(other.path))
+
     def test_nothing_of_it_is_in_the_plan(self) -> None:
         """It makes no change of the mark, so that no file, variant or copy of the plan can hold it."""
         self.do("set", field="wide", value="5u")

@@ -7,7 +7,7 @@ from django.utils.translation import gettext as _
 KEYS: Final = (
     ("A–Z", "begin a sentence in the typing line"),
     ("Enter", "take what is typed or offered; type over the value of a handle"),
-    ("Escape", "step out: of a drag, a list, a slip, a node, the open step"),
+    ("Escape", "step out: of a drag, a list, a slip, a node, what was taken up for the sketch, the open step"),
     ("Tab", "walk through the values of the plan and the handles on the sheet"),
     ("← → ↑ ↓", "move the value in hand by a stop, with Shift by four"),
     ("Alt", "held while dragging: without stops; while sweeping regions: drop them"),

@@ -10,6 +10,7 @@ from web.marks.models import Brand
 from web.marks.services import shelving
 from web.marks.services.shelving import NameTaken, make_brand, make_mark
 from web.shelf.forms import BrandForm, MarkForm
+from web.sketches.services import copy_under
 
 
 @require_safe
@@ -73,8 +74,11 @@ def remove_brand(request: HttpRequest, brand_id: int) -> HttpResponse:
 
 @require_POST
 def copy_mark(request: HttpRequest, mark_id: int) -> HttpResponse:
-    """Begin a new mark where this one stands."""
-    return redirect("bench", shelving.copy_mark(request.user, mark_of(request.user, mark_id)).id)
+    """Begin a new mark where this one stands, over the same sketch."""
+    mark = mark_of(request.user, mark_id)
+    made = shelving.copy_mark(request.user, mark)
+    copy_under(request.user, mark, made)
+    return redirect("bench", made.id)
 
 
 @require_http_methods(["GET", "POST"])

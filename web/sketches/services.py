@@ -55,6 +55,21 @@ def _name(file: str) -> str:
 
 
 @transaction.atomic
+def copy_under(actor: AbstractBaseUser, mark: Mark, to: Mark) -> None:
+    """Lay the sketch under a mark's sheet under that of another one too, which is its copy."""
+    sketch = under(mark)
+    if sketch is None:
+        return
+    to = held(actor, to)
+    with default_storage.open(sketch.path) as file:
+        data = file.read()
+    kept = ("name", "width", "height", "shown", "darkness", "right", "up", "wide", "turned")
+    made = Sketch(mark=to, under=True, author=actor, **{name: getattr(sketch, name) for name in kept})
+    default_storage.save(made.path, ContentFile(data))
+    made.save()
+
+
+@transaction.atomic
 def change(
     actor: AbstractBaseUser, mark: Mark, doing: str, given: Mapping[str, Any], identity: UUID | None = None
 ) -> None:

@@ -198,10 +198,10 @@ def take_by_hand(page: Page, address: str) -> None:
 def take_sketch(page: Page, address: str) -> None:
     """A circle found on the sketch under the sheet, before it is taken."""
     open_mark(page, address, "Harbour arch")
-    page.click("[data-view=lines]")
-    page.wait_for_selector(".view-lines")
+    page.goto(f"{page.url.split('?')[0]}?view=lines&needle=2")
+    page.wait_for_selector("main[data-ready]")
     page.click("[data-hand=pull]")
-    page.mouse.click(*at(page, 0, 5.4))
+    page.mouse.click(*at(page, 0, 10))
     page.wait_for_selector("#pill button")
     page.wait_for_timeout(400)
     take(page, "sketch")

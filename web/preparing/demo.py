@@ -83,11 +83,11 @@ PALETTES: Final = {
 }
 SKETCHES: Final = {
     "jobs/j16-harbour-arch.plan": (
-        "sketches/harbour-arch.jpg",
+        "harbour-arch-sketch.jpg",
         Lying(Point(0.3261, -0.2174), 32.6087, -2.0),
     )
 }
-"""What lay on the table when a mark was begun, and how it lies under its sheet; see examples/sketches/draw.py."""
+"""What lay on the table when a mark was begun, and how it lies under its sheet; see docs/draw_sketch.py."""
 NAME: Final = "harbour"
 
 
@@ -115,5 +115,5 @@ def load_demo(password: str) -> AbstractBaseUser:
 def _lay_sketch(user: AbstractBaseUser, mark: Mark, file: str, lying: Lying) -> None:
     picture = checked_picture((FOLDER / file).read_bytes())
     sketch = bring(user, mark, "page from the notebook.jpg", picture, lying.wide)
-    sketch.lying = lying
+    sketch.lying, sketch.darkness = lying, 60
     sketch.save()

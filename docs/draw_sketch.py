@@ -1,6 +1,6 @@
 """Draws the demo's sketch: a page on which the harbour arch was tried with a pencil, laid askew on the scanner.
 
-python examples/sketches/draw.py
+python docs/draw_sketch.py
 """
 
 from __future__ import annotations
@@ -80,4 +80,4 @@ def by_hand(way: Way, chance: np.random.Generator) -> list[tuple[float, float]]:
 
 
 if __name__ == "__main__":
-    page().save(pathlib.Path(__file__).parent / "harbour-arch.jpg", quality=72)
+    page().save(pathlib.Path(__file__).parents[1] / "examples" / "harbour-arch-sketch.jpg", quality=72)

@@ -10,6 +10,7 @@ import numpy as np
 from django.core.files.storage import default_storage
 
 from kagami.exchange.sketches.checking import Checked, checked_picture
+from kagami.exchange.sketches.errors import SketchError
 from kagami.exchange.sketches.ink import drawn_places
 from kagami.exchange.sketches.lying import Lying, to_picture, to_sheet
 from kagami.exchange.sketches.tracing import LEAST_STRAY, traced
@@ -47,6 +48,8 @@ def figures_at(
     ]
     # The likeliest of each first, then what else each may be.
     in_turn = [offer for turn in zip_longest(*meant) for offer in turn if offer is not None]
+    if not in_turn:
+        raise SketchError("sketch-not-round")
     return list({text: (label, text) for label, text in in_turn}.values())[:MOST_OFFERS]
 
 

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import io
 import math
 from unittest import TestCase
 
 import numpy as np
+from PIL import Image
 
 from kagami.exchange.sketches.errors import SketchError
 from kagami.exchange.sketches.ink import SIDE, drawn_places
@@ -106,6 +108,32 @@ class Tracing(TestCase):
         blank, size = drawn_places(scan(grain=3.0))
         with self.assertRaises(SketchError):
             traced(blank, np.array([600.0, 400.0]), max(size))
+
+    def test_whatever_is_on_a_picture_is_answered_or_refused(self) -> None:
+        """Noise, stripes, ripples and blots: what is found has places, in order, within the picture."""
+        chance, told = np.random.default_rng(8), 0
+        down, right = np.mgrid[0:300, 0:400]
+        for tones in (
+            chance.integers(0, 256, (300, 400)),
+            np.where(chance.random((300, 400)) < 0.02, 0, 255),
+            np.where(right % 13 < 2, 0, 255),
+            127 + 127 * np.sin((right**2 + down**2) / 900.0),
+            np.where(right > 200, 0, 255),
+        ):
+            file = io.BytesIO()
+            Image.fromarray(tones.astype(np.uint8)).save(file, "JPEG")
+            places, size = drawn_places(file.getvalue())
+            for at in (*places[:: max(1, len(places) // 4)], np.array([200.0, 150.0])):
+                try:
+                    found = traced(places, at, max(size))
+                except SketchError as error:
+                    self.assertIn(error.code, ("sketch-nothing-here", "sketch-not-round"))
+                    continue
+                told += len(found)
+                for one in found:
+                    self.assertGreater(len(one.places), 1)
+                    self.assertTrue(((one.places >= 0) & (one.places <= size)).all())
+        self.assertGreater(told, 20)
 
     def test_a_blot_is_neither_round_nor_straight(self) -> None:
         places = np.random.default_rng(1).uniform(500, 506, (12, 2))

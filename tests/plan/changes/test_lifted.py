@@ -77,6 +77,13 @@ class Lifted(TestCase):
         sentence = self.offers(DISC, stroke((1.02, 0.26), (1.0, 4.98)), straight=True)[0][1]
         self.assertEqual(sentence, "Segment segment from 1u right and 0.25u up from O to 1u right and 5u up from O.")
 
+    def test_what_hardly_bends_is_no_circle(self) -> None:
+        self.assertEqual(self.offers(DISC, bow(0, -600, 1200, 1200, sweep=0.01)), [])
+
+    def test_few_places_are_nothing(self) -> None:
+        for straight in (True, False):
+            self.assertEqual(self.offers(DISC, np.array([[1.0, 1.0]]), straight=straight), [])
+
     def test_its_name_is_free(self) -> None:
         text = "Circle circle on O with radius 6u.\n"
         self.assertIn("Circle circle 2 on O", self.offers(text, bow(0, 0, 4, 4), closed=True)[0][1])

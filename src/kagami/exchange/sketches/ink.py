@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import math
 from typing import Final
 
 import numpy as np
@@ -22,7 +23,8 @@ SHARE: Final = 0.35
 STROKE: Final = 10
 """Half the width of the broadest stroke, in pixels of the picture; what is broader is a filled area."""
 CELL: Final = 2
-"""Pixels of a cell in which one place stands for all."""
+"""Pixels of a cell in which one place stands for all; more where so many places would be left."""
+MOST_PLACES: Final = 20_000
 
 Mask = NDArray[np.bool_]
 
@@ -49,7 +51,8 @@ def _thinned(places: Floats) -> Floats:
     """One place a cell: the mean of those in it."""
     if not len(places):
         return places
-    cells = np.floor(places / CELL).astype(np.int64)
+    cell = CELL * max(1, math.ceil(len(places) / CELL**2 / MOST_PLACES))
+    cells = np.floor(places / cell).astype(np.int64)
     keys = cells[:, 0] * (1 << 20) + cells[:, 1]
     _, group, count = np.unique(keys, return_inverse=True, return_counts=True)
     means: Floats = np.column_stack([np.bincount(group, places[:, k]) / count for k in (0, 1)])

@@ -100,9 +100,8 @@ def traced(places: Floats, at: Floats, side: float) -> tuple[Traced, ...]:
         worth = STRAIGHT * run * _along(here, line[-1] - line[0])
         found.append((worth, Traced(_few(line), closed=False, straight=True)))
     for worth, circle in _circles(places, spot, side):
-        one = _along_circle(places, circle, first, side)
+        one, centre, radius = _along_circle(places, circle, first, side)
         if len(one.places) >= LEAST_PLACES:
-            centre, radius = _circle_of(one.places)
             ray = first - centre
             neat = _neat(one.places, centre, radius, side) * _along(here, np.array([-ray[1], ray[0]]))
             found.append((worth * neat, one))
@@ -111,11 +110,6 @@ def traced(places: Floats, at: Floats, side: float) -> tuple[Traced, ...]:
     found.sort(key=lambda pair: -pair[0])
     line_is_last = [pair for pair in found[FOUND:] if pair[1].straight]
     return tuple(one for _worth, one in (*found[: FOUND - len(line_is_last)], *line_is_last))
-
-
-def _circle_of(places: Floats) -> tuple[Floats, float]:
-    circle = fit_circle(places).curve
-    return np.array(circle.centre), circle.radius
 
 
 def _neat(places: Floats, centre: Floats, radius: float, side: float) -> float:
@@ -238,8 +232,12 @@ def _beside(rays: Floats, turn: float) -> tuple[Floats, Floats]:
     return rays[:, 0] * cos + rays[:, 1] * sin, rays[:, 1] * cos - rays[:, 0] * sin
 
 
-def _along_circle(places: Floats, circle: tuple[Floats, float], first: Floats, side: float) -> Traced:
-    """The places along a circle, in order, as it is fitted to them again and again, while it goes on as far."""
+def _along_circle(
+    places: Floats, circle: tuple[Floats, float], first: Floats, side: float
+) -> tuple[Traced, Floats, float]:
+    """The places along a circle, in order, as it is fitted to them again and again, while it goes on as far; and that
+    circle's centre and radius.
+    """
     centre, radius = circle
     run = _run_round(places, centre, radius, first, side)
     for _ in range(REFINED):
@@ -255,7 +253,7 @@ def _along_circle(places: Floats, circle: tuple[Floats, float], first: Floats, s
             break
         centre, radius, run = at, fitted.radius, closer
     meant = _between(places, centre, radius, run, side)
-    return Traced(_few(meant), closed=run.sweep == math.tau, straight=False)
+    return Traced(_few(meant), closed=run.sweep == math.tau, straight=False), centre, radius
 
 
 def _between(places: Floats, centre: Floats, radius: float, run: _Round, side: float) -> Floats:

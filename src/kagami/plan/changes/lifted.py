@@ -12,7 +12,7 @@ from kagami.geometry.curves import Line
 from kagami.geometry.fit import fit_arc, fit_circle, fit_ellipse, fit_line, from_line
 from kagami.geometry.point import Point
 from kagami.plan.changes.hanging import hung, nearest
-from kagami.plan.changes.round_figures import FRACTIONS, ROOM, STRAIGHT, Offer, Rounded, best_fit, said, to_stop
+from kagami.plan.changes.round_figures import FLAT, FRACTIONS, ROOM, STRAIGHT, Offer, Rounded, best_fit, said, to_stop
 from kagami.plan.evaluation.result import Result
 from kagami.plan.language.sentences import write_sentence
 from kagami.plan.naming import free_name
@@ -40,6 +40,9 @@ def lifted(places: Floats, result: Result, near: float, *, closed: bool, straigh
 
 
 def _round(rounded: Rounded) -> list[Offer]:
+    best = best_fit(fit_circle, rounded.places)
+    if best is None or best.curve.radius > FLAT * rounded.reach:
+        return []
     circle = list(rounded.circle())
     if not rounded.closed:
         arc = best_fit(fit_arc, rounded.places)
@@ -51,13 +54,15 @@ def _round(rounded: Rounded) -> list[Offer]:
 def _is_oval(rounded: Rounded) -> bool:
     round_, long = (best_fit(fit, rounded.places) for fit in (fit_circle, fit_ellipse))
     if round_ is None or long is None:
-        return long is not None
+        return False
     return rounded.tolerance < round_.worst and long.worst < CLEARLY * round_.worst
 
 
 def _line(places: Floats, result: Result, near: float) -> Iterator[Offer]:
     """A segment whose ends hang on anchors that lie on the line not far beyond or before where it seems to end."""
-    best = fit_line(places)
+    best = best_fit(fit_line, places)
+    if best is None:
+        return
     ends = (best.curve.start, best.curve.end)
     room = max(ROOM * best.worst, near)
     along = np.array(ends[1]) - np.array(ends[0])

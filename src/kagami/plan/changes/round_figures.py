@@ -55,6 +55,8 @@ LIKE: Final = 0.06
 """A figure is offered when no place lies further from it than this share of how far the stroke reaches."""
 SHARP: Final = math.radians(20.0)
 """Where two curves of a stroke meet at more than this, it has a corner."""
+FLAT: Final = 8.0
+"""An arc of a radius of more than so many times how far the places reach is meant as a straight line."""
 MOST_SIDES: Final = 12
 
 

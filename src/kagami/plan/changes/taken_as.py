@@ -25,7 +25,7 @@ from kagami.geometry.table import places_along
 from kagami.geometry.tolerance import LENGTH as SAME_PLACE
 from kagami.plan import limits
 from kagami.plan.changes.noding import in_line_texts
-from kagami.plan.changes.round_figures import FRACTIONS, FREE, SHARP, Offer, Rounded, best_fit, said, to_stop
+from kagami.plan.changes.round_figures import FLAT, FRACTIONS, FREE, SHARP, Offer, Rounded, best_fit, said, to_stop
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.values import LENGTH
 from kagami.plan.language.sentences import write_sentence
@@ -41,8 +41,6 @@ MOST_CURVES: Final = 40
 """A stroke of more curves is like none of the others: what is fitted to a scribble takes long, and is far off."""
 LEAST_PLACES: Final = 5
 """Of a curve, however many there are."""
-FLAT: Final = 8.0
-"""An arc of a radius of more than so many times how far the stroke reaches is meant as a straight line."""
 FEWEST: Final = 3
 """Nodes of a closed outline."""
 CLEARLY: Final = 0.8

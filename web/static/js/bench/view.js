@@ -72,7 +72,7 @@ function belowTools(box) {
   const { top, height } = drawing().getBoundingClientRect();
   const tools = [...sheet.querySelectorAll(".views, .scale")].map((element) => element.getBoundingClientRect().bottom - top);
   const high = Math.max(...tools);
-  if (high < MUCH * height) return box;
+  if (height === 0 || high < MUCH * height) return box;
   const more = Math.min(high - MARGIN * height, height / 2);
   const [left, up, width, tall] = box.split(" ").map(Number);
   const room = (tall * more) / (height - more);

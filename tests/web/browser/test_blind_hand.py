@@ -12,13 +12,17 @@ from typing import Any, Final, TypeVar
 import numpy as np
 from playwright.sync_api import Error, Locator, expect
 
+from kagami.exchange.sketches.checking import checked_picture
 from kagami.plan.files import load_plan
+from tests.exchange.sketches.scans import ring, scan, stroke
 from tests.web.browser.test_by_hand import HandCase
 from tests.web.browser.test_jobs_by_hand import EXAMPLES
+from web.sketches.services import bring
 
 T = TypeVar("T")
 NIGHTLY: Final = os.environ.get("KAGAMI_NIGHTLY") == "1"
 SEED_ON_NODES: Final = 14
+SEED_OVER_SKETCH: Final = 15
 ACTS: Final = 240 if NIGHTLY else 36
 BETWEEN_LOOKS: Final = 12
 SOON: Final = 800
@@ -57,6 +61,8 @@ SHOWN: Final = """() => {
         lines: all("#drawing .line:not(.tried)", (e) =>
             [e.id, ...kinds(e), e.querySelector(".hair")?.getAttribute("d")].join(" ")),
         regions: all("#drawing .region", (e) => [e.id, ...kinds(e)].join(" ")),
+        sketch: all("#under-picture", (e) => [e.getAttribute("href"), e.getAttribute("opacity")].join(" ")),
+        lying: all("#under", (e) => e.getAttribute("transform")),
         handles: all("#handles .handle", (e) => `${e.dataset.field} ${e.dataset.form}`).sort(),
         measures: all(".measure input, .measure textarea", (e) => e.defaultValue),
     };
@@ -83,6 +89,7 @@ class BlindHand(HandCase):
             self.drag_handle: 4,
             self.press_handle: 2,
             self.say: 3,
+            self.press_sketch: 6,
         }
         ways = [way for way, times in often.items() for _ in range(times)]
         for number in range(1, ACTS + 1):
@@ -210,6 +217,14 @@ class BlindHand(HandCase):
         found.click(timeout=SOON)
         return f"press {said!r}"
 
+    def press_sketch(self) -> str:
+        found = self.seen(self.page.locator("#sketch .tool:visible, #pill button:visible"))
+        if found is None:
+            return "no sketch to press"
+        said = found.inner_text()[:24]
+        found.click(timeout=SOON)
+        return f"sketch {said!r}"
+
     def fill(self) -> str:
         found = self.seen(self.page.locator("#plan input.value:visible, #plan textarea.value:visible"))
         if found is None:
@@ -261,6 +276,16 @@ class OnNodes(BlindHand):
     def test_an_outline_that_hangs_and_a_stroke(self) -> None:
         self.bench(NODES, "?step=sail")
         self.acts(SEED_ON_NODES)
+
+
+class OverSketch(BlindHand):
+    def test_a_scan_under_the_sheet(self) -> None:
+        mark = self.bench("Circle disc on O with radius 3u.\n")
+        picture = checked_picture(scan(ring(800, 600, 400), ring(800, 600, 270), stroke(800, 600, 1200, 600)))
+        bring(mark.brand.studio.members.get(), mark, "page one.jpg", picture, 20.0)
+        self.page.reload()
+        self.ready()
+        self.acts(SEED_OVER_SKETCH)
 
 
 class OnExamples(BlindHand):

@@ -195,6 +195,22 @@ class ByHand(SketchCase):
         expect(self.card.locator("li")).to_have_count(0)
         self.assertFalse(Sketch.objects.exists())
 
+    def test_what_lies_there_no_more_is_in_no_hand(self) -> None:
+        for leaving in ("hide", "lay aside"):
+            self.page.reload()
+            self.ready()
+            if leaving == "hide":
+                self.bring()
+            self.tool("pull a figure")
+            self.tool(leaving)
+            expect(self.page.locator("#under-picture")).to_have_count(0)
+            expect(self.page.locator(".laying")).to_have_count(0)
+            self.draw("circle", (0.0, 0.0), (3.0, 0.0))
+            if leaving == "hide":
+                self.tool("show")
+                expect(self.page.locator("#under-picture")).to_have_count(1)
+        self.assertEqual(len(self.stored(self.lit).steps), 2)
+
     def test_what_is_no_picture_is_said_at_the_form(self) -> None:
         self.file.write_text("no picture")
         self.page.get_by_role("button", name="+ sketch").click()

@@ -206,10 +206,11 @@ function leaveFound() {
 }
 
 async function askLength(line) {
-  const form = card().querySelector(".sketch-line");
   try {
     const { text, length, way } = await ask("sketch/line/", { line });
     setHand("");
+    const form = card().querySelector(".sketch-line");
+    if (!form) return leaveLine(); // it was laid aside meanwhile
     drawn = line;
     form.querySelector(".aside").textContent = text;
     form.querySelector(".way").textContent = way;
@@ -299,6 +300,8 @@ export function watchSketch(sheet, plan) {
   });
   // A line is drawn for the page as it stands: once the sheet is set anew, or looked at otherwise, it is gone.
   document.addEventListener("bench:shown", () => {
+    // What lies there no more, or is hidden, is in no hand.
+    if (hand && !card().querySelector("[data-hand]")) setHand("");
     mark();
     if (!held) leaveLine();
   });

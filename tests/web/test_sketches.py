@@ -104,6 +104,13 @@ class Bringing(SketchCase):
         self.do("lay-aside")
         self.assertFalse(self.lit.sketches.filter(under=True).exists())
 
+    def test_a_picture_that_is_gone_is_said_to_be(self) -> None:
+        self.bring()
+        default_storage.delete(self.sketch.path)
+        self.assertEqual(self.client.get(reverse("bench-sketch", args=[self.lit.id, self.sketch.pk])).status_code, 404)
+        self.assertEqual(self.post("bench-sketch-pull", self.lit, at=[0, 0]).json()["code"], "no-sketch")
+        self.assertEqual(self.client.get(reverse("bench", args=[self.lit.id])).status_code, 200)
+
     def test_a_mark_keeps_so_many(self) -> None:
         for _ in range(MOST_SKETCHES):
             self.assertEqual(self.bring().status_code, 200)

@@ -5,7 +5,7 @@ from functools import partial
 from typing import Any
 
 from django.core.files.storage import default_storage
-from django.http import FileResponse, HttpRequest, HttpResponse, JsonResponse
+from django.http import FileResponse, Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
@@ -30,7 +30,11 @@ MOST_NAME = 200
 def picture(request: HttpRequest, mark_id: int, sketch_id: int) -> FileResponse:
     """The picture itself; it never changes, and is its owner's alone."""
     sketch = get_object_or_404(mark_of(request.user, mark_id).sketches, pk=sketch_id)
-    answer = FileResponse(default_storage.open(sketch.path), content_type="image/jpeg")
+    try:
+        file = default_storage.open(sketch.path)
+    except FileNotFoundError as error:
+        raise Http404("The picture was taken away.") from error
+    answer = FileResponse(file, content_type="image/jpeg")
     answer["Cache-Control"] = "private, max-age=3600, immutable"
     answer["X-Content-Type-Options"] = "nosniff"
     return answer

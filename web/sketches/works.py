@@ -56,5 +56,8 @@ def figures_at(
 @lru_cache(maxsize=MOST_PICTURES)
 def _drawn(path: str) -> tuple[Floats, tuple[float, float]]:
     """Where something is drawn on a kept picture, whose path never comes to mean another."""
-    with default_storage.open(path) as file:
-        return drawn_places(file.read())
+    try:
+        with default_storage.open(path) as file:
+            return drawn_places(file.read())
+    except FileNotFoundError as error:
+        raise SketchError("no-sketch") from error

@@ -2,12 +2,12 @@
 // line drawn along something whose length is known; and what is drawn on it pulled into the plan. The server knows how it
 // lies, and what is drawn.
 
-import { focusTyping } from "./line.js";
+import { make } from "./changes.js";
 import { hold, watchLeavingOff } from "./gesture.js";
+import { focusTyping } from "./line.js";
 import { clearBanner, clearFault, refused, showFault } from "./messages.js";
 import { show } from "./page.js";
 import { pinching } from "./pan.js";
-import { make } from "./changes.js";
 import { offer, tell } from "./pill.js";
 import { preview, takeAllBack } from "./preview.js";
 import { ask, bring, looking, post } from "./server.js";

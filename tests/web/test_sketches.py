@@ -162,6 +162,7 @@ class Laying(SketchCase):
         ):
             self.assertEqual(self.do(doing, **given).status_code, 422, (doing, given))
         self.assertEqual(self.do("dance").status_code, 400)
+        self.assertEqual(self.do("set", field="key", value="1").status_code, 400)
         self.assertEqual(Sketch.objects.values().get(), before)
 
     def test_a_line_of_known_length(self) -> None:

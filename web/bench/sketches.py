@@ -63,7 +63,8 @@ def change(request: HttpRequest, mark_id: int) -> HttpResponse:
     """Lay, move, show or take away a sketch."""
     data = body_of(request)
     mark, doing, given = mark_of(request.user, mark_id), str(data.get("doing", "")), data.get("given")
-    if doing not in services.DOINGS or not isinstance(given, dict):
+    known = doing in services.DOINGS and isinstance(given, dict)
+    if not known or (doing == "set" and given.get("field") not in services.FIELDS):
         raise BadRequest(_("There is no such thing to do with a sketch."))
     act = partial(services.change, request.user, mark, doing, given, identity_of(data))
     return _done(request, mark_id, act, looking(data.get("state")), str(data.get("shown", "")))

@@ -1,6 +1,7 @@
 """Bringing sketches under a mark's sheet, laying them, and taking them away."""
 
 from collections.abc import Callable, Mapping
+from dataclasses import replace
 from typing import Any, Final
 from uuid import UUID
 
@@ -23,6 +24,8 @@ from web.sketches.models import Sketch
 
 MOST_SKETCHES: Final = 12
 LEAST_DARK, MOST_DARK = 5, 100
+FIELDS: Final = {"name": "", "darkness": PERCENT, "wide": LENGTH, "turned": DEGREES, "right": LENGTH, "up": LENGTH}
+"""What can be typed of a sketch, and in which unit."""
 FARTHEST: Final = 1e6
 """Of a place that a hand names, in u."""
 
@@ -61,8 +64,11 @@ def copy_under(actor: AbstractBaseUser, mark: Mark, to: Mark) -> None:
     if sketch is None:
         return
     to = held(actor, to)
-    with default_storage.open(sketch.path) as file:
-        data = file.read()
+    try:
+        with default_storage.open(sketch.path) as file:
+            data = file.read()
+    except FileNotFoundError:  # its picture is gone: there is nothing to copy
+        return
     kept = ("name", "width", "height", "shown", "darkness", "right", "up", "wide", "turned")
     made = Sketch(mark=to, under=True, author=actor, **{name: getattr(sketch, name) for name in kept})
     default_storage.save(made.path, ContentFile(data))
@@ -125,28 +131,27 @@ def _show(mark: Mark, given: Mapping[str, Any]) -> None:
 
 
 def _set_value(mark: Mark, given: Mapping[str, Any]) -> None:
-    """Set `field` to what `value` says: darkness, wide, turned, right or up."""
-    sketch, text = _under(mark), str(given.get("value", ""))[:40]
-    field, lying = given.get("field"), sketch.lying
-    if field == "darkness":
-        percent = round(number_of(text, PERCENT))
-        if not LEAST_DARK <= percent <= MOST_DARK:
-            raise SketchError("sketch-darkness", least=LEAST_DARK, most=MOST_DARK)
-        sketch.darkness = percent
+    """Set `field`, one of `FIELDS`, to what `value` says."""
+    sketch, field, text = _under(mark), str(given.get("field")), str(given.get("value", ""))[:40]
+    if field == "name":
+        sketch.name = " ".join(text.split())[:NAME_LENGTH] or sketch.name
         sketch.save()
-    elif field == "wide":
-        _lay(sketch, bounded(Lying(lying.middle, number_of(text, LENGTH), lying.turned)))
-    elif field == "turned":
-        _lay(sketch, bounded(Lying(lying.middle, lying.wide, number_of(text, DEGREES))))
-    elif field == "right":
-        _lay(sketch, bounded(Lying(Point(number_of(text, LENGTH), lying.middle.y), lying.wide, lying.turned)))
-    elif field == "up":
-        _lay(sketch, bounded(Lying(Point(lying.middle.x, number_of(text, LENGTH)), lying.wide, lying.turned)))
-    elif field == "name":
-        name = " ".join(text.split())[:NAME_LENGTH]
-        if name:
-            sketch.name = name
-            sketch.save()
+        return
+    value, lying = number_of(text, FIELDS[field]), sketch.lying
+    if field == "darkness":
+        if not LEAST_DARK <= round(value) <= MOST_DARK:
+            raise SketchError("sketch-darkness", least=LEAST_DARK, most=MOST_DARK)
+        sketch.darkness = round(value)
+        sketch.save()
+        return
+    x, y = lying.middle
+    otherwise = {
+        "wide": replace(lying, wide=value),
+        "turned": replace(lying, turned=value),
+        "right": replace(lying, middle=Point(value, y)),
+        "up": replace(lying, middle=Point(x, value)),
+    }
+    _lay(sketch, bounded(otherwise[field]))
 
 
 def line_of(given: Mapping[str, Any]) -> Line:

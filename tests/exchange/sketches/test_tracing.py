@@ -95,7 +95,7 @@ class Tracing(TestCase):
                 first, among, total = first + near[0], among + any(near), total + 1
             for x0, y0, x1, y1 in lines:
                 found = drawn.at(x0 + 0.4 * (x1 - x0), y0 + 0.4 * (y1 - y0))
-                near = [one.straight for one in found]
+                near = [one.straight and _aside(one, (x0, y0), (x1, y1)) < 6 for one in found]
                 first, among, total = first + near[0], among + any(near), total + 1
         self.assertGreaterEqual(among, 0.9 * total)
         self.assertGreaterEqual(first, 0.8 * total)
@@ -140,6 +140,12 @@ class Tracing(TestCase):
         with self.assertRaises(SketchError) as caught:
             traced(places, np.array([503.0, 503.0]), 1200.0)
         self.assertEqual(caught.exception.code, "sketch-not-round")
+
+
+def _aside(one: Traced, start: tuple[float, float], end: tuple[float, float]) -> float:
+    """How far a line lies from the one that was drawn on the whole, in pixels of the scan."""
+    ray, way = one.places / EACH - np.array(start), np.array(end) - np.array(start)
+    return float(np.abs(ray[:, 0] * way[1] - ray[:, 1] * way[0]).mean() / np.hypot(*way))
 
 
 def _off(one: Traced, x: float, y: float, radius: float) -> float:

@@ -112,6 +112,32 @@ class FromSketch(SketchCase):
         expect(self.card.locator("[aria-pressed=true]")).to_have_count(0)
         self.assertEqual(len(self.stored(self.lit).steps), 0)
 
+    def test_what_is_looked_at_no_more_is_not_taken(self) -> None:
+        """After an undo, or once something is typed, Enter on the sheet adds nothing that was found before."""
+        self.bring()
+        self.draw("circle", (0.0, 0.0), (3.0, 0.0))
+        self.tool("pull a figure")
+        self.pull(*self.place(860, 1040))
+        self.page.keyboard.press("Control+Z")
+        expect(self.page.locator(".saved")).to_have_text("saved · change 1")
+        self.page.locator("#drawing").focus()
+        self.page.keyboard.press("Enter")
+        self.pull(*self.place(860, 1040))
+        self.page.locator(".typing .sentence-input").focus()
+        expect(self.page.locator(".line.tried")).to_have_count(0)
+        self.page.locator("#drawing").focus()
+        self.page.keyboard.press("Enter")
+        self.page.wait_for_timeout(400)
+        self.assertEqual(len(self.stored(self.lit).steps), 0)
+
+    def test_of_two_presses_the_last_counts(self) -> None:
+        self.bring()
+        self.tool("pull a figure")
+        self.page.mouse.click(*self.at(*self.place(860, 860)))
+        self.assertIn("radius 6u", self.pull(*self.place(860, 1040)))
+        self.page.wait_for_timeout(800)
+        expect(self.page.locator("#pill")).to_contain_text("radius 6u")
+
     def test_where_nothing_is_drawn(self) -> None:
         self.bring()
         self.tool("pull a figure")

@@ -23,6 +23,8 @@ let drawn = null;
 // What was found where the sketch was pressed: sentences, the likeliest first.
 let found = [];
 let looked = 0;
+// How often the sketch was pressed: of answers only that to the last press counts.
+let presses = 0;
 
 const card = () => document.getElementById("sketch");
 
@@ -157,7 +159,7 @@ async function onUp(event) {
   return mark();
 }
 
-function given({ text }) {
+function atNeedle({ text }) {
   const { needle } = looking();
   return { text, ...(needle ? { position: Number(needle) } : {}) };
 }
@@ -166,16 +168,21 @@ function given({ text }) {
 // when that is pointed at.
 async function pull(at) {
   leaveFound();
-  looked = 0;
+  presses += 1;
+  const press = presses;
   tell(word("sketch-looking"));
   try {
-    ({ found } = await ask("sketch/pull/", { at }));
+    const answer = await ask("sketch/pull/", { at });
+    if (hand !== "pull" || press !== presses) return undefined;
+    ({ found } = answer);
+    looked = 0;
+    return preview("add-sentence", atNeedle(found[0]));
   } catch (error) {
-    if (error.status !== 422) tell("");
-    return error.status === 422 ? tell(error.message) : refused(error, null, null);
+    if (press !== presses) return undefined;
+    if (error.status === 422) return tell(error.message);
+    tell("");
+    return refused(error, null, null);
   }
-  if (hand !== "pull") return leaveFound();
-  return preview("add-sentence", given(found[0]));
 }
 
 function showFound(text) {
@@ -188,13 +195,12 @@ function showFound(text) {
 function lookAtFound(k) {
   if (k === looked) return;
   looked = k;
-  preview("add-sentence", given(found[k]));
+  preview("add-sentence", atNeedle(found[k]));
 }
 
 async function takeFound(one) {
-  const meant = given(one);
   found = [];
-  await make("add-sentence", meant, null);
+  await make("add-sentence", atNeedle(one), null);
   if (hand) tell(word(`sketch-${hand}`));
 }
 
@@ -254,8 +260,7 @@ function onKey(event) {
     field.value = field.defaultValue;
     clearFault(field);
     focusTyping();
-  }
-  else if (event.target.closest(".sketch-line")) {
+  } else if (event.target.closest(".sketch-line")) {
     leaveLine();
     focusTyping();
   } else if (event.target.closest(".sketch-bring")) {
@@ -295,11 +300,16 @@ export function watchSketch(sheet, plan) {
     moveBy(0, 0);
     leaveLine();
   });
+  // What is typed is looked at in place of what was found.
+  document.addEventListener("focusin", (event) => {
+    if (event.target.matches("input, textarea")) leaveFound();
+  });
   document.addEventListener("bench:tried", (event) => {
     if (found.length > 0) showFound(event.detail.said || "");
   });
   // A line is drawn for the page as it stands: once the sheet is set anew, or looked at otherwise, it is gone.
   document.addEventListener("bench:shown", () => {
+    found = []; // it was looked at on the sheet as it was
     // What lies there no more, or is hidden, is in no hand.
     if (hand && !card().querySelector("[data-hand]")) setHand("");
     mark();

@@ -42,6 +42,8 @@ GAP: Final = 3
 """So many sectors, or bits of a line, may be empty where a stroke is taken to go on."""
 LINE_GAP: Final = 2
 DIRECTIONS: Final = 720
+BATCH: Final = 90
+"""Of directions, that are looked at together."""
 BITS: Final = 320
 """Of a line, along twice the longer side."""
 WHOLE: Final = 0.8
@@ -213,10 +215,7 @@ def _line(places: Floats, first: Floats, side: float) -> tuple[Floats, float]:
     turns = np.arange(DIRECTIONS) * math.pi / DIRECTIONS
     bit = 2 * side / BITS
     best, run, found = 0, 0.0, (0.0, 0.0)
-    for k, turn in enumerate(turns):
-        along, aside = _beside(places - first, float(turn))
-        bits = np.floor(along[np.abs(aside) <= LEAST_STRAY * side] / bit).astype(int)
-        hits = np.bincount(bits + BITS, minlength=2 * BITS) > 0
+    for k, hits in enumerate(_hits(places - first, turns, bit, side)):
         on, back = _run(hits[BITS:], LINE_GAP), _run(hits[BITS - 1 :: -1], LINE_GAP)
         length = float(hits[BITS - back : BITS + on].sum()) * bit
         if length > run:
@@ -224,6 +223,20 @@ def _line(places: Floats, first: Floats, side: float) -> tuple[Floats, float]:
     along, aside = _beside(places - first, float(turns[best]))
     meant = (np.abs(aside) <= LEAST_STRAY * side) & (along >= found[0]) & (along <= found[1])
     return places[meant][np.argsort(along[meant])], run
+
+
+def _hits(rays: Floats, turns: Floats, bit: float, side: float) -> Hits:
+    """Which bits of the lines in these directions are drawn on: (directions, bits), from behind to before."""
+    found = np.zeros((len(turns), 2 * BITS), bool)
+    for first in range(0, len(turns), BATCH):
+        batch = turns[first : first + BATCH]
+        ways = np.array([np.cos(batch), np.sin(batch)])
+        rows, columns = np.nonzero(
+            np.abs(ways[0, :, None] * rays[:, 1] - ways[1, :, None] * rays[:, 0]) <= LEAST_STRAY * side
+        )
+        along = (ways[:, rows] * rays[columns].T).sum(axis=0)
+        found[first + rows, np.floor(along / bit).astype(int) + BITS] = True
+    return found
 
 
 def _beside(rays: Floats, turn: float) -> tuple[Floats, Floats]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import uuid
 from typing import Any
 
@@ -261,3 +262,34 @@ class Pulling(SketchCase):
             self.assertEqual(self.post("bench-sketch-pull", self.lit, at=at).json()["code"], "sketch-no-place")
         self.do("lay-aside")
         self.assertEqual(self.pull(0.0, 6.0).json()["code"], "no-sketch")
+
+    def along(self, *way: object):
+        return self.post("bench-sketch-pull", self.lit, way=list(way))
+
+    def test_along_a_way(self) -> None:
+        """Somebody's way round the circle, up to half a u beside it, and along the line."""
+        turns = [0.05 * k for k in range(128)]
+        way = [[(6 + 0.4 * math.sin(3 * t)) * math.cos(t), (6 + 0.4 * math.sin(3 * t)) * math.sin(t)] for t in turns]
+        found = self.along(*way).json()["found"]
+        self.assertEqual(found[0]["text"], "Circle circle on O with radius 6u.")
+        self.assertIn("a free line of", found[1]["said"])
+        for one in found:
+            self.assertEqual(self.change(self.lit, "add-sentence", text=one["text"]).status_code, 200)
+        line = self.along(*([0.25 * k, 0.2 if k < 12 else -0.2] for k in range(2, 22))).json()["found"][0]
+        self.assertTrue(line["text"].startswith("Segment segment from"), line)
+
+    def test_ways_that_lead_nowhere(self) -> None:
+        for way, code in (
+            ([], "sketch-no-place"),
+            ([[0, 0]], "sketch-no-place"),
+            ([[0, 0], [1, None]], "sketch-no-place"),
+            ([[0, 0], [1e300, 0]], "sketch-no-place"),
+            ([[0, 0], [0.01, 0]], "sketch-way-short"),
+            ([[-5, 2], [5, 2]], "sketch-nothing-along"),
+            ([[0.01 * k, 0] for k in range(5001)], "sketch-way-tangled"),
+        ):
+            answer = self.along(*way)
+            with self.subTest(code=code, length=len(way)):
+                self.assertEqual((answer.status_code, answer.json()["code"]), (422, code))
+        self.assertEqual(self.post("bench-sketch-pull", self.lit, way="O").json()["code"], "sketch-no-place")
+        self.assertEqual(self.post("bench-sketch-pull", self.lit, self.stranger, way=[[0, 0], [5, 0]]).status_code, 404)

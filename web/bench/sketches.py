@@ -21,7 +21,7 @@ from web.evaluation.door import ask_heavy
 from web.marks.access import mark_of, require_designer
 from web.marks.references import current_of
 from web.sketches import services
-from web.sketches.works import figures_at, read_picture
+from web.sketches.works import figures_at, line_along, read_picture
 
 MOST_NAME = 200
 
@@ -90,14 +90,15 @@ def line(request: HttpRequest, mark_id: int) -> HttpResponse:
 @require_POST
 @answers_refusals
 def pull(request: HttpRequest, mark_id: int) -> HttpResponse:
-    """What is drawn on the sketch at a place: what it may be meant as, and the sentence of a new step there."""
+    """What is drawn on the sketch at a place, or along a way: what it may be meant as, and the new step's sentence."""
     data = body_of(request)
     mark = mark_of(request.user, mark_id)
     try:
-        sketch, at = services.under(mark), services.place_of(data)
+        sketch = services.under(mark)
         if sketch is None:
             raise SketchError("no-sketch")
-        found = ask_heavy(figures_at, current_of(mark), sketch.path, sketch.lying, at, looking(data).needle)
+        work, where = (line_along, services.way_of(data)) if "way" in data else (figures_at, services.place_of(data))
+        found = ask_heavy(work, current_of(mark), sketch.path, sketch.lying, where, looking(data).needle)
     except SketchError as error:
         return _refused(error)
     return JsonResponse({"found": [{"said": said, "text": text} for said, text in found]})

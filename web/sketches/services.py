@@ -28,6 +28,8 @@ FIELDS: Final = {"name": "", "darkness": PERCENT, "wide": LENGTH, "turned": DEGR
 """What can be typed of a sketch, and in which unit."""
 FARTHEST: Final = 1e6
 """Of a place that a hand names, in u."""
+MOST_OF_WAY: Final = 5000
+"""Places of a hand's way."""
 
 
 @transaction.atomic
@@ -171,6 +173,20 @@ def place_of(given: Mapping[str, Any]) -> Point:
         SketchError: there is none.
     """
     return Point(*_numbers(given.get("at"), 2))
+
+
+def way_of(given: Mapping[str, Any]) -> tuple[Point, ...]:
+    """The way of a hand over the sketch, from `way`: a list of places, two numbers in u each.
+
+    Raises:
+        SketchError: it is none, or too long.
+    """
+    way = given.get("way")
+    if not isinstance(way, list) or len(way) < 2:
+        raise SketchError("sketch-no-place")
+    if len(way) > MOST_OF_WAY:
+        raise SketchError("sketch-way-tangled")
+    return tuple(Point(*_numbers(place, 2)) for place in way)
 
 
 def _numbers(given: object, count: int) -> list[float]:

@@ -9,6 +9,7 @@ from typing import Final
 import numpy as np
 from django.core.files.storage import default_storage
 
+from kagami.exchange.sketches.along import along
 from kagami.exchange.sketches.checking import Checked, checked_picture
 from kagami.exchange.sketches.errors import SketchError
 from kagami.exchange.sketches.ink import drawn_places
@@ -16,7 +17,7 @@ from kagami.exchange.sketches.lying import Lying, to_picture, to_sheet
 from kagami.exchange.sketches.tracing import LEAST_STRAY, traced
 from kagami.geometry.arrays import Floats
 from kagami.geometry.point import Point
-from kagami.plan.changes.lifted import lifted
+from kagami.plan.changes.lifted import followed, lifted
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
@@ -38,10 +39,8 @@ def figures_at(
     sentence at a position in the plan (None: at its end). Raises `SketchError`.
     """
     places, size = _drawn(path)
-    side = max(size)
-    found = traced(places, to_picture(lying, size, np.array([at]))[0], side)
-    result = evaluate(plan, cache, position)
-    near = LEAST_STRAY * side * lying.wide / size[0]
+    found = traced(places, to_picture(lying, size, np.array([at]))[0], max(size))
+    result, near = evaluate(plan, cache, position), _near(lying, size)
     meant = [
         list(lifted(to_sheet(lying, size, one.places), result, near, closed=one.closed, straight=one.straight))
         for one in found
@@ -51,6 +50,24 @@ def figures_at(
     if not in_turn:
         raise SketchError("sketch-not-round")
     return list({text: (label, text) for label, text in in_turn}.values())[:MOST_OFFERS]
+
+
+def line_along(
+    plan: Plan, cache: Cache, path: str, lying: Lying, way: tuple[Point, ...], position: int | None
+) -> list[tuple[str, str]]:
+    """The same of what is drawn along the way of a hand on the sheet."""
+    places, size = _drawn(path)
+    found, closed = along(places, to_picture(lying, size, np.array(way)), max(size))
+    result, near = evaluate(plan, cache, position), _near(lying, size)
+    meant = list(followed(to_sheet(lying, size, found), result, near, closed=closed))[:MOST_OFFERS]
+    if not meant:
+        raise SketchError("sketch-way-tangled")
+    return meant
+
+
+def _near(lying: Lying, size: tuple[float, float]) -> float:
+    """How near to what is drawn counts as the same, in u."""
+    return LEAST_STRAY * max(size) * lying.wide / size[0]
 
 
 @lru_cache(maxsize=MOST_PICTURES)

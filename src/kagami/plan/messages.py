@@ -163,8 +163,10 @@ TEXTS: Final[dict[str, str]] = {
     "sketch-no-place": "There is no such place on the sheet. Press on it again.",
     "sketch-nothing-here": "Nothing is drawn on the sketch near here. Press closer to a stroke, or bring a darker "
     "picture.",
-    "sketch-not-round": "What is drawn here is neither round nor straight for long enough. Draw along it with “free "
-    "stroke”.",
+    "sketch-not-round": "What is drawn here is neither round nor straight for long enough. Draw along it instead.",
+    "sketch-way-short": "Draw along a stroke for longer, or press on it.",
+    "sketch-way-tangled": "This is too much to be one line. Draw along it in parts.",
+    "sketch-nothing-along": "Nothing is drawn on the sketch for long enough along this way. Keep closer to a stroke.",
     "sketch-line-short": "A line that tells how long something is must have a length. Draw it from end to end.",
     "sketch-out-of-bounds": "There a sketch could not be seen any more: its width is from {least}u to {most}u, and its "
     "middle at most {most}u from O.",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from unittest import TestCase
 
@@ -9,7 +10,7 @@ import numpy as np
 
 from kagami.geometry.arrays import Floats
 from kagami.plan.changes.change import change
-from kagami.plan.changes.lifted import lifted
+from kagami.plan.changes.lifted import followed, lifted
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.language.text import parse_text
@@ -33,17 +34,19 @@ def stroke(start: tuple[float, float], end: tuple[float, float]) -> Floats:
     return places + np.random.default_rng(3).normal(0, 0.01, places.shape)
 
 
-class Lifted(TestCase):
+class OffersCase(TestCase):
+    def assert_drawn(self, plan: Plan, sentence: str) -> None:
+        made = change(plan, "add-sentence", {"text": sentence}).plan
+        self.assertIsNotNone(evaluate(made).outcomes[made.steps[-1].id].figure, sentence)
+
+
+class Lifted(OffersCase):
     def offers(self, text: str, places: Floats, *, closed: bool = False, straight: bool = False) -> Offers:
         plan = parse_text(text)
         found = list(lifted(places, evaluate(plan), NEAR, closed=closed, straight=straight))
         for _said, sentence in found:
             self.assert_drawn(plan, sentence)
         return found
-
-    def assert_drawn(self, plan: Plan, sentence: str) -> None:
-        made = change(plan, "add-sentence", {"text": sentence}).plan
-        self.assertIsNotNone(evaluate(made).outcomes[made.steps[-1].id].figure, sentence)
 
     def test_a_circle_comes_round_its_anchor(self) -> None:
         said, sentence = self.offers(DISC, bow(0.04, -0.03, 6.64, 6.6), closed=True)[0]
@@ -87,3 +90,55 @@ class Lifted(TestCase):
     def test_its_name_is_free(self) -> None:
         text = "Circle circle on O with radius 6u.\n"
         self.assertIn("Circle circle 2 on O", self.offers(text, bow(0, 0, 4, 4), closed=True)[0][1])
+
+
+class Followed(OffersCase):
+    """What a hand drew along: the figure that it is like, else a free line."""
+
+    def along(self, text: str, places: Floats, *, closed: bool = False) -> Offers:
+        plan = parse_text(text)
+        found = list(followed(places, evaluate(plan), NEAR, closed=closed))
+        for _said, sentence in found:
+            self.assert_drawn(plan, sentence)
+        return found
+
+    def test_the_simplest_figure_that_is_as_near(self) -> None:
+        for places, closed, sentence in (
+            (bow(0.02, 0, 6.6, 6.62), True, "Circle circle on O with radius 3.3u."),
+            (bow(0, 0, 8, 5.5), True, "Oval oval on O, 8u wide and 5.5u high, turned by 0°."),
+            (bow(0, 0, 8, 8, sweep=2.0), False, "Arc arc on O with radius 4u from 17° to 130°."),
+            (stroke((0.1, 0.02), (5.9, 0.0)), False, "Segment segment from O to right of disc."),
+        ):
+            found = self.along(DISC, places, closed=closed)
+            with self.subTest(sentence=sentence):
+                self.assertEqual(found[0][1], sentence)
+                self.assertTrue(found[1][0].startswith("a free line of"))
+
+    def test_corners_make_straight_sides(self) -> None:
+        corners = [(0.0, 6.0), (5.0, -3.0), (-5.0, -3.0)]
+        ring = [*corners, corners[0]]
+        places = np.vstack([stroke(a, b)[:-1] for a, b in itertools.pairwise(ring)])
+        said, sentence = self.along(DISC, places, closed=True)[0]
+        self.assertIn("straight sides from 3 corners", said)
+        self.assertRegex(
+            sentence,
+            r"^Path path, closed, through top of disc; "
+            r"5u right and 3u down from (O|bottom of disc); 5u left and 3u down from O\.$",
+        )
+
+    def test_what_is_like_no_figure_is_a_free_line(self) -> None:
+        turns = np.linspace(0, math.tau, 160)[:-1]
+        reach = 4 + np.cos(3 * turns)
+        places = np.column_stack((reach * np.cos(turns), reach * np.sin(turns)))
+        (said, sentence), *others = self.along(DISC, places, closed=True)
+        self.assertRegex(said, r"a free line of ([5-9]|1\d) nodes")
+        self.assertTrue(sentence.startswith("Outline outline, closed"))
+        self.assertEqual(others, [])
+
+    def test_a_shallow_bow_is_no_straight_line(self) -> None:
+        """A straight line lies further off than a hand trembles, so that it comes behind the bow."""
+        found = self.along(DISC, bow(0, -20, 40, 40, sweep=0.45))
+        self.assertEqual(found[0][1].split()[0], "Arc")
+
+    def test_all_in_one_place_is_nothing(self) -> None:
+        self.assertEqual(self.along(DISC, np.full((20, 2), 1.5)), [])

@@ -1,4 +1,6 @@
-"""What is drawn on a sketch as steps: a circle, an oval, an arc or a straight line in round numbers, on anchors."""
+"""What is drawn on a sketch as steps: a circle, an oval, an arc, a straight line or straight sides in round numbers, on
+anchors; or a free line.
+"""
 
 from __future__ import annotations
 
@@ -9,12 +11,16 @@ import numpy as np
 
 from kagami.geometry.arrays import Floats
 from kagami.geometry.curves import Line
+from kagami.geometry.errors import GeometryError
 from kagami.geometry.fit import fit_arc, fit_circle, fit_ellipse, fit_line, from_line
 from kagami.geometry.point import Point
+from kagami.geometry.reshape.stroke import fitted_stroke
+from kagami.plan.changes.drawn_line import FREE_LINE, figures_of, free_line
 from kagami.plan.changes.hanging import hung, nearest
 from kagami.plan.changes.round_figures import FLAT, FRACTIONS, ROOM, STRAIGHT, Offer, Rounded, best_fit, said, to_stop
 from kagami.plan.evaluation.result import Result
 from kagami.plan.language.sentences import write_sentence
+from kagami.plan.limits import SENTENCE_LENGTH
 from kagami.plan.naming import free_name
 from kagami.plan.references.places import SHEET_ORIGIN
 from kagami.plan.steps import KINDS
@@ -26,6 +32,12 @@ ONWARD: Final = 5.0
 """Where a straight line ends is seen less closely than where it runs: an anchor may lie so many times as far."""
 ENDS: Final = 2.0
 """And an end in round numbers so many times."""
+SIMPLE: Final = ("segment", "circle", "arc", "oval", "path")
+"""Kinds of figure, the simplest first: that is meant where several lie near."""
+TREMOR: Final = 0.012
+"""How far a hand strays from the figure that it draws, as a share of how far that reaches."""
+STEADYING: Final = 5.0
+"""Over how long a stretch what was followed is steadied, in times of how near counts as the same."""
 
 
 def lifted(places: Floats, result: Result, near: float, *, closed: bool, straight: bool) -> Iterator[tuple[str, str]]:
@@ -34,9 +46,43 @@ def lifted(places: Floats, result: Result, near: float, *, closed: bool, straigh
     """
     rounded = Rounded(places, result, near, closed)
     for offer in _line(places, result, near) if straight else _round(rounded):
-        cls = KINDS[offer.kind]
-        step = cls.model_validate({**offer.fields, "id": "lifted", "name": free_name(result.plan, cls.noun)})
-        yield said(offer), write_sentence(step, result.plan.names())
+        yield said(offer), _sentence(offer, result)
+
+
+def followed(places: Floats, result: Result, near: float, *, closed: bool) -> Iterator[tuple[str, str]]:
+    """The same of places that a hand has followed, (n, 2) in u: a figure that it is like, where that lies within the
+    tremor of a hand, else a free line of few nodes before the figures that lie further off. Nothing where all is one
+    place.
+    """
+    try:
+        curves = fitted_stroke(places, near, steadying=STEADYING * near, closed=closed).curves
+    except GeometryError:
+        return
+    figures = [
+        (next(_line(places, result, near), None) or one) if one.kind == "segment" else one
+        for one in figures_of(curves, result, near, closed=closed, places=places)
+    ]
+    simple = sorted((one for one in figures if one.off <= _stray(places, near)), key=_simplicity)
+    free = free_line(curves, near, closed=closed)
+    others = [one for one in figures if one not in simple]
+    for offer in (*simple, *((free,) if free is not None else ()), *others):
+        text = _sentence(offer, result)
+        if len(text) <= SENTENCE_LENGTH:
+            yield (offer.label if offer.kind == FREE_LINE else said(offer)), text
+
+
+def _stray(places: Floats, near: float) -> float:
+    return max(2 * near, TREMOR * float(np.hypot(*np.ptp(places, axis=0))))
+
+
+def _simplicity(offer: Offer) -> int:
+    return SIMPLE.index(offer.kind)
+
+
+def _sentence(offer: Offer, result: Result) -> str:
+    cls = KINDS[offer.kind]
+    step = cls.model_validate({**offer.fields, "id": "lifted", "name": free_name(result.plan, cls.noun)})
+    return write_sentence(step, result.plan.names())
 
 
 def _round(rounded: Rounded) -> list[Offer]:

@@ -7,6 +7,9 @@ from playwright.sync_api import expect
 from tests.web.browser.test_jobs_by_hand import JobCase
 from web.marks.models import Mark
 
+STEP, MANY = 8, 4
+"""Pixels that an arrow key moves the cross by, and how many times as far with Shift."""
+
 
 class DrawnCase(JobCase):
     """A hand that waits until each change is saved, as one who looks does."""
@@ -24,6 +27,17 @@ class DrawnCase(JobCase):
         self.verb(kind)
         self.sweep(start, end)
         self.done()
+
+    def cross_to(self, x: float, y: float) -> None:
+        """The cross on the sheet, moved by its keys to within a step of a place in u."""
+        for axis, (on, back) in ((0, ("ArrowRight", "ArrowLeft")), (1, ("ArrowDown", "ArrowUp"))):
+            box = self.page.locator(".cross").bounding_box()
+            assert box is not None
+            stands = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+            steps = round((self.at(x, y)[axis] - stands[axis]) / STEP)
+            key = on if steps > 0 else back
+            for press in [f"Shift+{key}"] * (abs(steps) // MANY) + [key] * (abs(steps) % MANY):
+                self.page.keyboard.press(press)
 
     def say(self, *sentences: str) -> None:
         for sentence in sentences:

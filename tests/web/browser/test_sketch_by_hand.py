@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import math
 import pathlib
+import re
 import tempfile
+from collections.abc import Sequence
 
 from playwright.sync_api import expect
 
@@ -137,6 +140,76 @@ class FromSketch(SketchCase):
         self.assertIn("radius 6u", self.pull(*self.place(860, 1040)))
         self.page.wait_for_timeout(800)
         expect(self.page.locator("#pill")).to_contain_text("radius 6u")
+
+    def along(self, way: Sequence[tuple[float, float]]) -> None:
+        """Drawn by hand along a way of places on the sheet."""
+        mouse = self.page.mouse
+        mouse.move(*self.at(*way[0]))
+        mouse.down()
+        for place in way[1:]:
+            mouse.move(*self.at(*place))
+        expect(self.page.locator(".sketch-ruler path")).to_have_attribute("d", re.compile(r"^M.*L"))
+        mouse.up()
+
+    def test_drawn_along_a_stroke(self) -> None:
+        """Roughly round a circle and along a line: what it may be is offered, a free line as well."""
+        self.bring()
+        self.tool("pull a figure")
+        turns = [math.tau * k / 60 for k in range(61)]
+        self.along([self.place(860 + 385 * math.cos(turn), 640 + 385 * math.sin(turn)) for turn in turns])
+        expect(self.page.locator("#pill")).to_contain_text("Circle circle")
+        expect(self.page.locator(".sketch-ruler")).to_have_count(0)
+        self.page.locator("#pill button", has_text="a free line of").click()
+        self.done()
+        (step,) = self.stored(self.lit).steps
+        self.assertEqual((step.kind, step["form"]), ("free-outline", "closed"))
+        self.assertLessEqual(len(step["nodes"]), 8)
+        self.assertIn("draw along", self.page.locator("#pill").inner_text())
+        self.along([self.place(480 + 40 * k, 640 - 10 + k) for k in range(20)])
+        expect(self.page.locator("#pill")).to_contain_text("Segment segment")
+        self.page.keyboard.press("Enter")
+        self.done()
+        self.assertEqual(self.stored(self.lit).steps[1].kind, "segment")
+
+    def test_a_way_left_off(self) -> None:
+        self.bring()
+        self.tool("pull a figure")
+        self.line(self.place(460, 630), self.place(900, 640), let_go=False)
+        expect(self.page.locator(".sketch-ruler")).to_have_count(1)
+        self.page.keyboard.press("Escape")
+        expect(self.page.locator(".sketch-ruler")).to_have_count(0)
+        self.page.mouse.up()
+        self.line(self.place(100, 100), self.place(600, 100))
+        expect(self.page.locator("#pill")).to_contain_text("Nothing is drawn on the sketch for long enough")
+        self.complaints.clear()
+
+    def test_by_keys_alone(self) -> None:
+        """The tools of the sketch taken by keys have a cross on the sheet, which presses and draws as a hand does."""
+        self.bring()
+        page = self.page
+        page.locator("#sketch-pull").focus()
+        page.keyboard.press("Enter")
+        cross = page.locator(".cross")
+        expect(cross).to_have_count(1)
+        expect(page.locator("#drawing")).to_be_focused()
+        self.cross_to(*self.place(860, 1040))
+        page.keyboard.press("Space")
+        page.keyboard.press("Space")
+        expect(page.locator("#pill")).to_contain_text("radius 6u")
+        page.keyboard.press("Enter")
+        self.done()
+        self.assertEqual([step.kind for step in self.stored(self.lit).steps], ["circle"])
+        page.locator("#sketch-measure").focus()
+        page.keyboard.press("Enter")
+        self.cross_to(*self.place(460, 630))
+        page.keyboard.press("Space")
+        self.cross_to(*self.place(1260, 650))
+        expect(page.locator(".sketch-ruler")).to_have_count(1)
+        page.keyboard.press("Space")
+        form = self.card.locator(".sketch-line")
+        expect(form.get_by_label("It is to be")).to_be_focused()
+        self.assertRegex(form.inner_text(), r"1[12](\.\d+)?u long now")
+        expect(cross).to_have_count(0)
 
     def test_where_nothing_is_drawn(self) -> None:
         self.bring()

@@ -2,6 +2,7 @@
 
 import { lookAt, make, makeLeft, walk } from "./changes.js";
 import { openChooser, take, watchChooser } from "./chooser.js";
+import { watchCross } from "./cross.js";
 import { cut, watchCutting } from "./cut.js";
 import { watchChecks } from "./checks.js";
 import { watchEarly } from "./early.js";
@@ -27,6 +28,7 @@ import { watchPan } from "./pan.js";
 import { looking } from "./server.js";
 import { watchScrubbing } from "./scrub.js";
 import { watchSheet } from "./sheet.js";
+import { watchPulling } from "./pulling.js";
 import { doWithSketch, leaveLine, openSketches, showSketch, takeInHand, watchSketch } from "./sketch.js";
 import { drawLine, watchPicking } from "./picking.js";
 import { watchPlacing } from "./placing.js";
@@ -144,6 +146,8 @@ watchSlip(plan);
 watchTyped(plan);
 watchChooser(plan);
 watchView();
+watchCross(sheet);
+watchPulling();
 watchSketch(sheet, plan);
 watchEarly(sheet);
 watchPan(sheet);

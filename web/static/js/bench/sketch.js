@@ -1,16 +1,16 @@
 // The sketch under the sheet: brought by its form or dropped on the sheet, laid by its numbers, moved by hand, or laid by a
-// line drawn along something whose length is known; and what is drawn on it pulled into the plan. The server knows how it
-// lies, and what is drawn.
+// line drawn along something whose length is known; and what a hand does on it while a figure is pulled from it. The server
+// knows how it lies.
 
-import { make } from "./changes.js";
+import { bringCross } from "./cross.js";
 import { hold, watchLeavingOff } from "./gesture.js";
 import { focusTyping } from "./line.js";
 import { clearBanner, clearFault, refused, showFault } from "./messages.js";
 import { show } from "./page.js";
 import { pinching } from "./pan.js";
-import { offer, tell } from "./pill.js";
-import { preview, takeAllBack } from "./preview.js";
-import { ask, bring, looking, post } from "./server.js";
+import { tell } from "./pill.js";
+import { anyFound, leaveFound, pull, takeFound } from "./pulling.js";
+import { ask, bring, post } from "./server.js";
 import { placeOf, scale } from "./view.js";
 import { word } from "./words.js";
 
@@ -20,11 +20,6 @@ const FAR = 4;
 let hand = "";
 let held = null;
 let drawn = null;
-// What was found where the sketch was pressed: sentences, the likeliest first.
-let found = [];
-let looked = 0;
-// How often the sketch was pressed: of answers only that to the last press counts.
-let presses = 0;
 
 const card = () => document.getElementById("sketch");
 
@@ -71,9 +66,10 @@ export function doWithSketch(button) {
   change(doing, sketch ? { sketch } : {});
 }
 
-// The same word again leaves it.
+// The same word again leaves it. Who takes it by keys has a hand on the sheet by keys.
 export function takeInHand(button) {
   setHand(hand === button.dataset.hand ? "" : button.dataset.hand);
+  if (hand && button.matches(":focus-visible")) bringCross();
 }
 
 function setHand(next) {
@@ -104,16 +100,25 @@ function onDown(event) {
   event.preventDefault();
   document.getElementById("drawing").focus({ preventScroll: true });
   leaveLine();
-  held = { pointer: event.pointerId, from: event, start: placeOf(event), last: event };
+  held = { pointer: event.pointerId, from: event, last: event, way: [placeOf(event)], spots: [event] };
   hold(event);
 }
 
 function onMove(event) {
   if (held?.pointer !== event.pointerId) return;
   event.stopImmediatePropagation();
+  const step = Math.hypot(event.clientX - held.last.clientX, event.clientY - held.last.clientY);
+  if (hand === "pull" && step >= FAR) drawAlong(event);
+  else if (hand === "move") moveBy(event.clientX - held.from.clientX, event.clientY - held.from.clientY);
+  else if (hand === "measure") drawRuler([held.from, event]);
+}
+
+// The way of a hand along a stroke of the sketch.
+function drawAlong(event) {
   held.last = event;
-  if (hand === "move") moveBy(event.clientX - held.from.clientX, event.clientY - held.from.clientY);
-  else if (hand === "measure") drawRuler(held.from, event);
+  held.way.push(placeOf(event));
+  held.spots.push(event);
+  drawRuler(held.spots);
 }
 
 // While it is moved, the picture alone goes with the hand, as the sheet does when it is panned.
@@ -123,7 +128,7 @@ function moveBy(right, down) {
   if (picture) picture.style.translate = `${right * each}px ${down * each}px`;
 }
 
-function drawRuler(from, to) {
+function drawRuler(spots) {
   const sheet = document.getElementById("sheet");
   const box = sheet.getBoundingClientRect();
   let line = sheet.querySelector(".sketch-ruler");
@@ -133,8 +138,8 @@ function drawRuler(from, to) {
     line.append(document.createElementNS(SVG, "path"));
     sheet.append(line);
   }
-  const [x0, y0, x1, y1] = [from.clientX - box.left, from.clientY - box.top, to.clientX - box.left, to.clientY - box.top];
-  line.firstChild.setAttribute("d", `M${x0} ${y0}L${x1} ${y1}`);
+  const places = spots.map((spot) => `${spot.clientX - box.left} ${spot.clientY - box.top}`);
+  line.firstChild.setAttribute("d", `M${places.join("L")}`);
 }
 
 function letGo() {
@@ -146,9 +151,12 @@ function letGo() {
 async function onUp(event) {
   if (held?.pointer !== event.pointerId) return;
   event.stopImmediatePropagation();
-  const { from, start } = letGo();
-  const line = [...start, ...placeOf(event)];
-  if (hand === "pull") return pull(start);
+  const { from, way } = letGo();
+  const line = [...way[0], ...placeOf(event)];
+  if (hand === "pull") {
+    leaveLine();
+    return pull(way.length > 2 ? { way } : { at: way[0] });
+  }
   if (Math.hypot(event.clientX - from.clientX, event.clientY - from.clientY) < FAR) {
     moveBy(0, 0);
     return leaveLine();
@@ -157,58 +165,6 @@ async function onUp(event) {
   await change("move", { line });
   moveBy(0, 0);
   return mark();
-}
-
-function atNeedle({ text }) {
-  const { needle } = looking();
-  return { text, ...(needle ? { position: Number(needle) } : {}) };
-}
-
-// What is drawn where the sketch was pressed shows on the sheet as it would stand; another of what it may be meant as,
-// when that is pointed at.
-async function pull(at) {
-  leaveFound();
-  presses += 1;
-  const press = presses;
-  tell(word("sketch-looking"));
-  try {
-    const answer = await ask("sketch/pull/", { at });
-    if (hand !== "pull" || press !== presses) return undefined;
-    ({ found } = answer);
-    looked = 0;
-    return preview("add-sentence", atNeedle(found[0]));
-  } catch (error) {
-    if (press !== presses) return undefined;
-    if (error.status === 422) return tell(error.message);
-    tell("");
-    return refused(error, null, null);
-  }
-}
-
-function showFound(text) {
-  offer(text, found, takeFound);
-  [...document.querySelectorAll("#pill button")].forEach((button, k) => {
-    for (const kind of ["pointerenter", "focus"]) button.addEventListener(kind, () => lookAtFound(k));
-  });
-}
-
-function lookAtFound(k) {
-  if (k === looked) return;
-  looked = k;
-  preview("add-sentence", atNeedle(found[k]));
-}
-
-async function takeFound(one) {
-  found = [];
-  await make("add-sentence", atNeedle(one), null);
-  if (hand) tell(word(`sketch-${hand}`));
-}
-
-function leaveFound() {
-  if (found.length === 0) return;
-  found = [];
-  takeAllBack();
-  tell("");
 }
 
 async function askLength(line) {
@@ -248,11 +204,11 @@ function onDrop(event) {
 
 function onKey(event) {
   const field = event.target.closest?.("[data-sketch]");
-  const enters = event.key === "Enter" && found.length > 0 && !event.target.closest("input, textarea, button");
+  const enters = event.key === "Enter" && anyFound() && !event.target.closest("input, textarea, button");
   if (!enters && event.key !== "Escape") return;
-  if (enters) takeFound(found[0]);
+  if (enters) takeFound();
   else if (held) return;
-  else if (found.length > 0) {
+  else if (anyFound()) {
     leaveFound();
     tell(word(`sketch-${hand}`));
   } else if (hand) setHand("");
@@ -300,16 +256,9 @@ export function watchSketch(sheet, plan) {
     moveBy(0, 0);
     leaveLine();
   });
-  // What is typed is looked at in place of what was found.
-  document.addEventListener("focusin", (event) => {
-    if (event.target.matches("input, textarea")) leaveFound();
-  });
-  document.addEventListener("bench:tried", (event) => {
-    if (found.length > 0) showFound(event.detail.said || "");
-  });
+  document.addEventListener("bench:pulled", () => hand && tell(word(`sketch-${hand}`)));
   // A line is drawn for the page as it stands: once the sheet is set anew, or looked at otherwise, it is gone.
   document.addEventListener("bench:shown", () => {
-    found = []; // it was looked at on the sheet as it was
     // What lies there no more, or is hidden, is in no hand.
     if (hand && !card().querySelector("[data-hand]")) setHand("");
     mark();

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from typing import ClassVar
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import expect
 
 from tests.plan.marks import beams
 from tests.web.browser.test_assistive import sound
@@ -14,12 +15,11 @@ Spot = tuple[float, float]
 
 
 class Touching(HandCase):
-    def new_page(self) -> Page:
-        page = self.browser.new_context(viewport={"width": 1180, "height": 820}, has_touch=True).new_page()
-        page.on("console", self._heard)
-        page.on("pageerror", lambda error: self.complaints.append(str(error)))
-        self.fingers = page.context.new_cdp_session(page)
-        return page
+    device: ClassVar = {"viewport": {"width": 1180, "height": 820}, "has_touch": True}
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.fingers = self.page.context.new_cdp_session(self.page)
 
     def touch(self, kind: str, *spots: Spot) -> None:
         """What fingers do: the browser is told where each is, as a screen tells it."""

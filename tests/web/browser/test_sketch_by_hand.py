@@ -174,8 +174,12 @@ class FromSketch(SketchCase):
     def test_a_way_left_off(self) -> None:
         self.bring()
         self.tool("pull a figure")
-        self.line(self.place(460, 630), self.place(900, 640), let_go=False)
+        end = self.place(900, 640)
+        self.line(self.place(460, 630), end, let_go=False)
         expect(self.page.locator(".sketch-ruler")).to_have_count(1)
+        told = self.page.locator(".table > .place").inner_text().replace("−", "-").split()
+        for got, stands in zip(told[:2], end, strict=True):
+            self.assertAlmostEqual(float(got), stands, delta=0.05)
         self.page.keyboard.press("Escape")
         expect(self.page.locator(".sketch-ruler")).to_have_count(0)
         self.page.mouse.up()
@@ -192,6 +196,7 @@ class FromSketch(SketchCase):
         cross = page.locator(".cross")
         expect(cross).to_have_count(1)
         expect(page.locator("#drawing")).to_be_focused()
+        expect(page.locator("#pill")).to_contain_text("or draw along any other. Arrow keys move the cross")
         self.cross_to(*self.place(860, 1040))
         page.keyboard.press("Space")
         page.keyboard.press("Space")

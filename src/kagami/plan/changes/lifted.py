@@ -36,8 +36,10 @@ SIMPLE: Final = ("segment", "circle", "arc", "oval", "path")
 """Kinds of figure, the simplest first: that is meant where several lie near."""
 TREMOR: Final = 0.012
 """How far a hand strays from the figure that it draws, as a share of how far that reaches."""
-STEADYING: Final = 5.0
-"""Over how long a stretch what was followed is steadied, in times of how near counts as the same."""
+CLOSE, STEADYING = 1.5, 8.0
+"""How close the curves come to what was followed, and over how long a stretch that is steadied, in times of how near
+counts as the same: of made-up scans, curves that are as true and fewer than with less of either.
+"""
 
 
 def lifted(places: Floats, result: Result, near: float, *, closed: bool, straight: bool) -> Iterator[tuple[str, str]]:
@@ -55,7 +57,7 @@ def followed(places: Floats, result: Result, near: float, *, closed: bool) -> It
     place.
     """
     try:
-        curves = fitted_stroke(places, near, steadying=STEADYING * near, closed=closed).curves
+        curves = fitted_stroke(places, CLOSE * near, steadying=STEADYING * near, closed=closed).curves
     except GeometryError:
         return
     figures = [

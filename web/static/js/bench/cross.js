@@ -137,7 +137,8 @@ export function bringCross() {
   draw();
   hover();
   send("pointermove", over);
-  if (document.getElementById("pill").hidden) tell(word("cross"));
+  const pill = document.getElementById("pill");
+  if (!pill.querySelector("button")) tell(`${pill.textContent} ${word("cross")}`.trim());
   say();
 }
 

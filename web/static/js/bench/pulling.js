@@ -9,6 +9,7 @@ import { preview, takeAllBack } from "./preview.js";
 import { ask, looking } from "./server.js";
 import { word } from "./words.js";
 
+const MOST = 90;
 // What was found: sentences, the likeliest first.
 let found = [];
 let looked = 0;
@@ -41,8 +42,9 @@ export async function pull(given) {
   }
 }
 
+// The sentence of a free line goes on for long; its beginning tells what it is.
 function showFound(text) {
-  offer(text, found, takeFound);
+  offer(text.length > MOST ? `${text.slice(0, MOST)} …` : text, found, takeFound);
   [...document.querySelectorAll("#pill button")].forEach((button, k) => {
     for (const kind of ["pointerenter", "focus"]) button.addEventListener(kind, () => lookAtFound(k));
   });

@@ -235,7 +235,8 @@ function onWheel(event) {
 
 export function watchView() {
   sheet.addEventListener("wheel", onWheel, { passive: false });
-  sheet.addEventListener("pointermove", onPointer);
+  // Before whatever takes the pointer for itself.
+  sheet.addEventListener("pointermove", onPointer, { capture: true });
   sheet.addEventListener("pointerleave", () => markPointer(null));
   document.addEventListener("bench:tried", catchUp);
   sheet.parentNode.querySelector(".place").addEventListener("click", () => {

@@ -62,8 +62,8 @@ class HandByKeys(DrawnCase):
     def test_a_figure_is_begun_and_drawn(self) -> None:
         """An anchor that it comes near is named, pressed, and drawn from."""
         self.verb("circle")
-        self.page.locator("form.slip button").first.focus()
-        self.press(".")
+        self.page.locator("form.slip [name=radius]").focus()
+        self.press("Control+.")
         self.cross_to(4.0, 0.0)
         expect(self.page.locator("#pill")).to_contain_text("right of disc")
         expect(self.page.locator("#said")).to_contain_text("right of disc")

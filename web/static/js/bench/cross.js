@@ -152,11 +152,18 @@ function takeAway() {
   cross()?.remove();
 }
 
-function onKey(event) {
-  if (event.ctrlKey || event.metaKey || event.altKey) return;
-  const { target, key } = event;
+// A full stop brings it where none can be typed, with Ctrl from anywhere.
+function brings({ target, key, ctrlKey, metaKey }) {
+  if (key !== "." || target.closest("dialog")) return false;
   const empty = target.matches(".typing .sentence-input") && target.value === "";
-  if (key === "." && (empty || !target.closest(`${FIELDS}, dialog`))) bringCross();
+  return ctrlKey || metaKey || empty || !target.closest(FIELDS);
+}
+
+function onKey(event) {
+  const { target, key } = event;
+  if (event.altKey) return;
+  if (brings(event)) bringCross();
+  else if (event.ctrlKey || event.metaKey) return;
   else if (target !== drawing() && !(cross() && drawing().contains(target))) return;
   else if (key in WAYS) {
     if (cross()) move(event);

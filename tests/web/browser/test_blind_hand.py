@@ -89,6 +89,7 @@ class BlindHand(HandCase):
             self.drag_handle: 4,
             self.press_handle: 2,
             self.say: 3,
+            self.hand_by_keys: 4,
             self.press_sketch: 6,
         }
         ways = [way for way, times in often.items() for _ in range(times)]
@@ -195,6 +196,17 @@ class BlindHand(HandCase):
             self.page.keyboard.press("Escape")
         mouse.up()
         return f"draw {start} to {end}{', given up' if given_up else ''}"
+
+    def hand_by_keys(self) -> str:
+        """The same by the cross, from wherever the focus is; often without a way."""
+        keyboard, moved = self.page.keyboard, 0
+        keyboard.press("Control+.")
+        for press in ("Space", self.one_of(("Space", "Space", "Escape"))):
+            for _ in range(int(self.chance.integers(0, 4))):
+                keyboard.press(self.one_of(("Shift+Arrow", "Arrow")) + self.one_of(("Left", "Right", "Up", "Down")))
+                moved += 1
+            keyboard.press(press)
+        return f"by keys, moved {moved} times{', given up' if press == 'Escape' else ''}"
 
     def key(self) -> str:
         key = self.one_of(KEYS)

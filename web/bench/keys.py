@@ -10,7 +10,7 @@ KEYS: Final = (
     ("Escape", "step out: of a drag, a list, a slip, a node, what was taken up for the sketch, the open step"),
     ("Tab", "walk through the values of the plan and the handles on the sheet"),
     ("← → ↑ ↓", "move the value in hand by a stop, with Shift by four"),
-    (". or Ctrl .", "a cross on the sheet, as a hand by keys: arrows move it, with Shift by four; Space presses and lets go"),
+    (". or Ctrl .", "a cross on the sheet: arrow keys move it, with Shift by four; Space presses, and lets go"),
     ("Alt", "held while dragging: without stops; while sweeping regions: drop them"),
     ("Ctrl", "held while dragging: change the measure that a value names; move one handle of a smooth node by itself"),
     (

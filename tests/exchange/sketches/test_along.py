@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import io
 import math
 from unittest import TestCase
 
 import numpy as np
+from PIL import Image
 
 from kagami.exchange.sketches.along import along
 from kagami.exchange.sketches.errors import SketchError
@@ -141,6 +143,9 @@ class Along(TestCase):
         beyond = np.vstack(([[-900.0, 450.0]], hand(wave, 5.0), [[4000.0, 450.0]]))
         with self.assertRaises(SketchError):
             along(places, beyond, max(size))
+        for far in (1e5, 1e6, 1e9):
+            with self.assertRaises(SketchError):
+                along(places, np.array([[-far, 100.0], [500.0, far], [far, -far]]), max(size))
         back = np.vstack((hand(wave, 5.0), hand(wave, 5.0)[::-1]))
         try:
             found, closed = along(places, back, max(size))
@@ -149,3 +154,28 @@ class Along(TestCase):
         else:
             self.assertTrue(closed)
             self.assertTrue(np.isfinite(found).all())
+
+    def test_whatever_is_on_a_picture_is_followed_or_refused(self) -> None:
+        """Noise, stripes and blots, and ways of all sorts over them."""
+        chance, told = np.random.default_rng(5), 0
+        right = np.mgrid[0:300, 0:400][1]
+        for tones in (chance.integers(0, 256, (300, 400)), np.where(right % 17 < 3, 0, 255), np.full((300, 400), 9)):
+            file = io.BytesIO()
+            Image.fromarray(tones.astype(np.uint8)).save(file, "JPEG")
+            places, size = drawn_places(file.getvalue())
+            for count in (2, 5, 40, 900):
+                turns = np.linspace(0, 7, count)[:, None]
+                for way in (
+                    chance.uniform(0, 300, (count, 2)),
+                    150 + np.cumsum(chance.normal(0, 6, (count, 2)), axis=0),
+                    180 + 90 * np.hstack((np.cos(turns), np.sin(turns))),
+                ):
+                    try:
+                        found, _ = along(places, way, max(size))
+                    except SketchError as error:
+                        self.assertIn(error.code, ("sketch-nothing-along", "sketch-way-short"))
+                        continue
+                    told += 1
+                    self.assertGreater(len(found), 1)
+                    self.assertTrue(np.isfinite(found).all())
+        self.assertGreater(told, 5)

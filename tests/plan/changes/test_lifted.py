@@ -140,5 +140,16 @@ class Followed(OffersCase):
         found = self.along(DISC, bow(0, -20, 40, 40, sweep=0.45))
         self.assertEqual(found[0][1].split()[0], "Arc")
 
+    def test_an_arc_that_goes_all_round_is_a_circle(self) -> None:
+        found = self.along(DISC, bow(0, 0, 4, 4, sweep=6.25))
+        self.assertEqual(found[0][1], "Circle circle on O with radius 2u.")
+        self.assertFalse(any("an arc" in said for said, _ in found))
+
+    def test_what_is_too_small_for_round_numbers_is_no_free_line(self) -> None:
+        turns = np.linspace(0, math.tau, 160)[:-1]
+        reach = 0.004 + 0.001 * np.cos(3 * turns)
+        places = np.column_stack((reach * np.cos(turns), reach * np.sin(turns)))
+        self.assertEqual(list(followed(places, evaluate(parse_text(DISC)), NEAR / 1000, closed=True)), [])
+
     def test_all_in_one_place_is_nothing(self) -> None:
         self.assertEqual(self.along(DISC, np.full((20, 2), 1.5)), [])

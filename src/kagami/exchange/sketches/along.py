@@ -136,9 +136,13 @@ def _across(way: Floats, closed: bool) -> Floats:
 
 
 def _ink(places: Floats, at: Floats, blur: float) -> Floats:
-    """How much is drawn about places, (n, m, 2): (n, m)."""
+    """How much is drawn about places, (n, m, 2): (n, m). A way may lead far beyond the picture."""
     room = REST * blur
-    low, high = at.min(axis=(0, 1)) - room, at.max(axis=(0, 1)) + room
+    box = places.min(axis=0, initial=np.inf), places.max(axis=0, initial=-np.inf)
+    low = np.maximum(at.min(axis=(0, 1)), box[0]) - room
+    high = np.minimum(at.max(axis=(0, 1)), box[1]) + room
+    if (low >= high).any():
+        return np.zeros(at.shape[:2])
     near = places[((places >= low) & (places <= high)).all(axis=1)]
     size = np.ceil((high - low) / CELL).astype(int) + 1
     cells = np.floor((near - low) / CELL).astype(int)

@@ -66,11 +66,14 @@ def figures_of(
 
 
 def free_line(curves: Sequence[Curve], tolerance: float, *, closed: bool) -> Offer | None:
-    """Curves as an outline of nodes with handles, from O; None where it takes more nodes than a step may have."""
+    """Curves as an outline of nodes with handles, from O; None where it takes more nodes than a step may have, or where
+    they are so small that nodes in round numbers come to lie upon each other.
+    """
     while closed and len(curves) < FEWEST:
         curves = tuple(half for curve in curves for half in (curve.stretch(0.0, 0.5), curve.stretch(0.5, 1.0)))
     nodes = _nodes(curves, tolerance, closed)
-    if len(nodes) > limits.NODES:
+    after = [*nodes[1:], *(nodes[:1] if closed else ())]
+    if len(nodes) > limits.NODES or any(_are_one(*pair) for pair in zip(nodes, after, strict=False)):
         return None
     fields = {"form": "closed" if closed else "open", "origin": SHEET_ORIGIN, "nodes": nodes}
     return Offer(tr(FREE).format(count=len(nodes)), FREE_LINE, fields, tolerance)
@@ -123,6 +126,12 @@ def _nodes(curves: Sequence[Curve], tolerance: float, closed: bool) -> list[dict
         x, y = (LENGTH.number(to_stop(value, fraction)) for value in place)
         found.append({"x": x, "y": y, "before": before, "after": after})
     return found
+
+
+def _are_one(node: dict[str, Any], other: dict[str, Any]) -> bool:
+    """Whether a node and the one behind it lie upon each other in round numbers, with nothing between."""
+    between = (*node["after"], *other["before"])
+    return (node["x"], node["y"]) == (other["x"], other["y"]) and not any(float(way.rstrip("u")) for way in between)
 
 
 def _move(curve: Curve | None, place: Point, handle: str) -> tuple[float, float]:

@@ -56,7 +56,9 @@ LIKE: Final = 0.06
 SHARP: Final = math.radians(20.0)
 """Where two curves of a stroke meet at more than this, it has a corner."""
 FLAT: Final = 8.0
-"""An arc of a radius of more than so many times how far the places reach is meant as a straight line."""
+"""An arc of a radius of more than so many times how far the places reach is meant as a straight line, and no oval is
+that large.
+"""
 MOST_SIDES: Final = 12
 
 
@@ -126,7 +128,7 @@ class Rounded:
     def oval(self) -> Iterator[Offer]:
         """The whole ellipse, its width nearer to level than its height."""
         best = best_fit(fit_ellipse, self.places)
-        if best is None:
+        if best is None or max(best.curve.rx, best.curve.ry) > FLAT * self.reach:
             return
         wide, high, turn = 2 * best.curve.rx, 2 * best.curve.ry, math.degrees(best.curve.rotation)
         turn = (turn + 90) % 180 - 90
@@ -171,9 +173,11 @@ class Rounded:
             radius = to_stop(curve.radius, fraction)
             off = float(from_circle(at, radius, self.places).max())
             if off <= most and _is_true(radius, curve.radius):
-                angles = (ANGLE.number(self._turn(angle, radius, room)) for angle in (opens, closes))
-                fields = dict(zip(("start", "end"), angles, strict=True))
-                yield Offer(tr(ARC), "arc", {"centre": centre, "radius": LENGTH.number(radius), **fields}, off)
+                first, last = (self._turn(angle, radius, room) for angle in (opens, closes))
+                if math.remainder(last - first, 360.0) == 0.0:
+                    return  # it goes all round
+                angles = {"start": ANGLE.number(first), "end": ANGLE.number(last)}
+                yield Offer(tr(ARC), "arc", {"centre": centre, "radius": LENGTH.number(radius), **angles}, off)
                 return
 
     def sides(self, sides: Sequence[Floats]) -> Iterator[Offer]:

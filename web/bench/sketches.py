@@ -13,15 +13,20 @@ from django.views.decorators.http import require_POST, require_safe
 from kagami.exchange.sketches.checking import MOST_BYTES
 from kagami.exchange.sketches.errors import SketchError
 from kagami.exchange.sketches.lying import SHORTEST
+from kagami.exchange.sketches.squaring import proportion_of
+from kagami.geometry.point import ORIGIN
 from kagami.plan.messages import explain, number_text
 from web.bench.parts import parts_of, standing_of
 from web.bench.requests import BadRequest, answers_refusals, body_of, identity_of
 from web.bench.state import looking
 from web.evaluation.door import ask_heavy
 from web.marks.access import mark_of, require_designer
+from web.marks.models import Mark
 from web.marks.references import current_of
 from web.sketches import services
-from web.sketches.works import figures_at, line_along, read_picture
+from web.sketches.given import corners_of, length_of, line_of, place_of, way_of
+from web.sketches.models import Sketch
+from web.sketches.works import figures_at, line_along, read_picture, seen_from_above
 
 MOST_NAME = 200
 
@@ -76,7 +81,7 @@ def line(request: HttpRequest, mark_id: int) -> HttpResponse:
     """What a line that was drawn on the sketch measures now, in words, for the form where its true length is typed."""
     mark_of(request.user, mark_id)
     try:
-        drawn = services.line_of(body_of(request))
+        drawn = line_of(body_of(request))
         if drawn.length < SHORTEST:
             raise SketchError("sketch-line-short")
     except SketchError as error:
@@ -94,14 +99,55 @@ def pull(request: HttpRequest, mark_id: int) -> HttpResponse:
     data = body_of(request)
     mark = mark_of(request.user, mark_id)
     try:
-        sketch = services.under(mark)
-        if sketch is None:
-            raise SketchError("no-sketch")
-        work, where = (line_along, services.way_of(data)) if "way" in data else (figures_at, services.place_of(data))
+        sketch = _under(mark)
+        work, where = (line_along, way_of(data)) if "way" in data else (figures_at, place_of(data))
         found = ask_heavy(work, current_of(mark), sketch.path, sketch.lying, where, looking(data).needle)
     except SketchError as error:
         return _refused(error)
     return JsonResponse({"found": [{"said": said, "text": text} for said, text in found]})
+
+
+@require_POST
+@answers_refusals
+def corners(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """What a rectangle whose corners were pressed on the sketch seems to be, for the form where its size is typed."""
+    try:
+        sketch = _under(mark_of(request.user, mark_id))
+        places, pixels = corners_of(body_of(request), sketch)
+    except SketchError as error:
+        return _refused(error)
+    proportion = proportion_of(pixels, (float(sketch.width), float(sketch.height)))
+    across = (places[0].distance(places[1]) + places[3].distance(places[2])) / 2
+    wide, high = (number_text(round(value, 1)) for value in (across, across / proportion))
+    text = _("Seen from straight above, this is about {wide}u by {high}u.").format(wide=wide, high=high)
+    return JsonResponse({"text": text, "wide": f"{wide}u", "high": f"{high}u"})
+
+
+@require_POST
+@answers_refusals
+def square(request: HttpRequest, mark_id: int) -> HttpResponse:
+    """Square the sketch up: make it anew as if it were seen from straight above, and lay it in its place."""
+    data = body_of(request)
+    mark = mark_of(request.user, mark_id)
+    require_designer(request.user, mark.brand.studio_id)
+
+    def act() -> None:
+        sketch = _under(mark)
+        places, _pixels = corners_of(data, sketch)
+        wide, high = (length_of(data, name) for name in ("wide", "high"))
+        given = (sketch.path, sketch.lying, places, wide / high, data.get("cut") is True)
+        made = ask_heavy(seen_from_above, current_of(mark), *given)
+        middle = ORIGIN if data.get("on_middle") is True else places[0].middle(places[2])
+        services.lay_squared(request.user, sketch, made, wide, middle, identity_of(data))
+
+    return _done(request, mark_id, act, looking(data.get("state")), str(data.get("shown", "")))
+
+
+def _under(mark: Mark) -> Sketch:
+    found = services.under(mark)
+    if found is None:
+        raise SketchError("no-sketch")
+    return found
 
 
 def _done(request: HttpRequest, mark_id: int, act: Callable[[], None], seen: Any, since: str) -> HttpResponse:

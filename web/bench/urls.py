@@ -21,6 +21,8 @@ urlpatterns = [
     path("sketch/bring/", sketches.bring, name="bench-sketch-bring"),
     path("sketch/change/", sketches.change, name="bench-sketch-change"),
     path("sketch/line/", sketches.line, name="bench-sketch-line"),
+    path("sketch/corners/", sketches.corners, name="bench-sketch-corners"),
+    path("sketch/square/", sketches.square, name="bench-sketch-square"),
     path("sketch/pull/", sketches.pull, name="bench-sketch-pull"),
     path("sketch/<int:sketch_id>.jpg", sketches.picture, name="bench-sketch"),
 ]

@@ -20,6 +20,8 @@ WORDS: Final = {
     "sketch-measure": "Draw a line along something on the sketch whose length you know.",
     "sketch-move": "Drag the sketch to where it belongs; “move” again, or Escape, leaves it there.",
     "sketch-pull": "Press on a circle or a straight line of the sketch, or draw along any other.",
+    "sketch-square": "Press on the four corners of something rectangular on it, such as the page: {count} of 4.",
+    "squaring": "The sketch is squared up …",
     "sketch-looking": "Looking what is drawn here …",
     "cross": "Arrow keys move the cross, Space presses and lets go.",
     "gathers": "keeps",

@@ -13,23 +13,21 @@ from django.utils.translation import gettext as _
 
 from kagami.exchange.sketches.checking import Checked
 from kagami.exchange.sketches.errors import SketchError
-from kagami.exchange.sketches.lying import Line, Lying, bounded, fitting, laid, moved
+from kagami.exchange.sketches.lying import Lying, bounded, fitting, laid, moved
+from kagami.exchange.sketches.squaring import Squared
 from kagami.exchange.sketches.typed import DEGREES, LENGTH, PERCENT, number_of
 from kagami.geometry.point import Point
 from kagami.plan.limits import NAME_LENGTH
 from kagami.plan.wording.texts import plain_text
 from web.marks.models import Mark
 from web.marks.services.holding import handled, held, remember
+from web.sketches.given import MOST_TYPED, line_of
 from web.sketches.models import Sketch
 
 MOST_SKETCHES: Final = 12
 LEAST_DARK, MOST_DARK = 5, 100
 FIELDS: Final = {"name": "", "darkness": PERCENT, "wide": LENGTH, "turned": DEGREES, "right": LENGTH, "up": LENGTH}
 """What can be typed of a sketch, and in which unit."""
-FARTHEST: Final = 1e6
-"""Of a place that a hand names, in u."""
-MOST_OF_WAY: Final = 5000
-"""Places of a hand's way."""
 
 
 @transaction.atomic
@@ -50,6 +48,37 @@ def bring(actor: AbstractBaseUser, mark: Mark, name: str, picture: Checked, side
     default_storage.save(made.path, ContentFile(picture.data))
     made.save()
     return made
+
+
+@transaction.atomic
+def lay_squared(
+    actor: AbstractBaseUser, sketch: Sketch, made: Squared, wide: float, middle: Point, identity: UUID | None = None
+) -> None:
+    """Lay a sketch that was squared up in place of the one that it was made from, which is laid aside: its rectangle is
+    so wide, in u, and has its middle at a place. With an `identity` it is done once.
+
+    Raises:
+        SketchError: that one lies there no more; the mark has as many as may be; it would be too small or too large.
+        PermissionDenied, MarkGone: as `held`.
+    """
+    mark = held(actor, sketch.mark)
+    if handled(mark, identity) is not None:
+        return
+    before = _under(mark)
+    if before.pk != sketch.pk:
+        raise SketchError("no-sketch")
+    if mark.sketches.count() >= MOST_SKETCHES:
+        raise SketchError("too-many-sketches", most=MOST_SKETCHES)
+    each, picture = wide / made.wide, made.picture
+    x, y = made.middle
+    new = Sketch(mark=mark, author=actor, under=True, darkness=before.darkness)
+    new.name = _("{name} from above").format(name=before.name)[:NAME_LENGTH]
+    new.width, new.height = picture.width, picture.height
+    new.lying = bounded(Lying(Point(middle.x - x * each, middle.y - y * each), picture.width * each))
+    mark.sketches.update(under=False)
+    default_storage.save(new.path, ContentFile(picture.data))
+    new.save()
+    remember(mark, identity)
 
 
 def _name(file: str) -> str:
@@ -134,7 +163,7 @@ def _show(mark: Mark, given: Mapping[str, Any]) -> None:
 
 def _set_value(mark: Mark, given: Mapping[str, Any]) -> None:
     """Set `field`, one of `FIELDS`, to what `value` says."""
-    sketch, field, text = _under(mark), str(given.get("field")), str(given.get("value", ""))[:40]
+    sketch, field, text = _under(mark), str(given.get("field")), str(given.get("value", ""))[:MOST_TYPED]
     if field == "name":
         sketch.name = " ".join(text.split())[:NAME_LENGTH] or sketch.name
         sketch.save()
@@ -156,47 +185,6 @@ def _set_value(mark: Mark, given: Mapping[str, Any]) -> None:
     _lay(sketch, bounded(otherwise[field]))
 
 
-def line_of(given: Mapping[str, Any]) -> Line:
-    """The line that a hand drew, from `line`: four numbers in u.
-
-    Raises:
-        SketchError: there is none.
-    """
-    x0, y0, x1, y1 = _numbers(given.get("line"), 4)
-    return Line(Point(x0, y0), Point(x1, y1))
-
-
-def place_of(given: Mapping[str, Any]) -> Point:
-    """The place that a hand pressed, from `at`: two numbers in u.
-
-    Raises:
-        SketchError: there is none.
-    """
-    return Point(*_numbers(given.get("at"), 2))
-
-
-def way_of(given: Mapping[str, Any]) -> tuple[Point, ...]:
-    """The way of a hand over the sketch, from `way`: a list of places, two numbers in u each.
-
-    Raises:
-        SketchError: it is none, or too long.
-    """
-    way = given.get("way")
-    if not isinstance(way, list) or len(way) < 2:
-        raise SketchError("sketch-no-place")
-    if len(way) > MOST_OF_WAY:
-        raise SketchError("sketch-way-tangled")
-    return tuple(Point(*_numbers(place, 2)) for place in way)
-
-
-def _numbers(given: object, count: int) -> list[float]:
-    if not isinstance(given, list) or len(given) != count:
-        raise SketchError("sketch-no-place")
-    if not all(isinstance(one, int | float) and abs(one) < FARTHEST for one in given):
-        raise SketchError("sketch-no-place")
-    return [float(one) for one in given]
-
-
 def _move(mark: Mark, given: Mapping[str, Any]) -> None:
     sketch = _under(mark)
     _lay(sketch, moved(sketch.lying, line_of(given)))
@@ -205,7 +193,7 @@ def _move(mark: Mark, given: Mapping[str, Any]) -> None:
 def _measure(mark: Mark, given: Mapping[str, Any]) -> None:
     """Lay it so that `line` is `length` long and, where asked, `straight`, its middle `on_middle`."""
     sketch = _under(mark)
-    length = number_of(str(given.get("length", ""))[:40], LENGTH)
+    length = number_of(str(given.get("length", ""))[:MOST_TYPED], LENGTH)
     straight, onto_middle = given.get("straight") is True, given.get("on_middle") is True
     _lay(sketch, laid(sketch.lying, line_of(given), length, straight=straight, onto_middle=onto_middle))
 

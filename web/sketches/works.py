@@ -2,18 +2,21 @@
 made to harm; and finding in it what is drawn.
 """
 
+import io
 from functools import lru_cache
 from itertools import zip_longest
 from typing import Final
 
 import numpy as np
 from django.core.files.storage import default_storage
+from PIL import Image
 
 from kagami.exchange.sketches.along import along
 from kagami.exchange.sketches.checking import Checked, checked_picture
 from kagami.exchange.sketches.errors import SketchError
 from kagami.exchange.sketches.ink import drawn_places
 from kagami.exchange.sketches.lying import Lying, to_picture, to_sheet
+from kagami.exchange.sketches.squaring import Squared, squared
 from kagami.exchange.sketches.tracing import LEAST_STRAY, traced
 from kagami.geometry.arrays import Floats
 from kagami.geometry.point import Point
@@ -65,6 +68,17 @@ def line_along(
     return meant
 
 
+def seen_from_above(
+    _plan: Plan, _cache: Cache, path: str, lying: Lying, corners: tuple[Point, ...], proportion: float, cut: bool
+) -> Squared:
+    """A sketch made as if seen from straight above, where four places on the sheet are the corners of a rectangle so
+    many times as wide as high (raises `SketchError`).
+    """
+    data = _picture(path)
+    size = Image.open(io.BytesIO(data), formats=("JPEG",)).size
+    return squared(data, to_picture(lying, (float(size[0]), float(size[1])), np.array(corners)), proportion, cut=cut)
+
+
 def _near(lying: Lying, size: tuple[float, float]) -> float:
     """How near to what is drawn counts as the same, in u."""
     return LEAST_STRAY * max(size) * lying.wide / size[0]
@@ -73,8 +87,13 @@ def _near(lying: Lying, size: tuple[float, float]) -> float:
 @lru_cache(maxsize=MOST_PICTURES)
 def _drawn(path: str) -> tuple[Floats, tuple[float, float]]:
     """Where something is drawn on a kept picture, whose path never comes to mean another."""
+    return drawn_places(_picture(path))
+
+
+def _picture(path: str) -> bytes:
     try:
         with default_storage.open(path) as file:
-            return drawn_places(file.read())
+            data: bytes = file.read()
+            return data
     except FileNotFoundError as error:
         raise SketchError("no-sketch") from error

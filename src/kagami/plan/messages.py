@@ -168,6 +168,10 @@ TEXTS: Final[dict[str, str]] = {
     "sketch-way-tangled": "This is too much to be one line. Draw along it in parts.",
     "sketch-nothing-along": "Nothing is drawn on the sketch for long enough along this way. Keep closer to a stroke.",
     "sketch-line-short": "A line that tells how long something is must have a length. Draw it from end to end.",
+    "sketch-no-rectangle": "These are not the four corners of a rectangle. Press on each corner once, on the picture, "
+    "well apart.",
+    "sketch-too-long": "A rectangle here is at most {most} times as long as wide. Type its true width and height.",
+    "sketch-too-askew": "This was taken from too far aside to be squared up. Bring one that was taken from above.",
     "sketch-out-of-bounds": "There a sketch could not be seen any more: its width is from {least}u to {most}u, and its "
     "middle at most {most}u from O.",
     "sketch-number": "A number stands here, such as {example}.",

@@ -71,7 +71,7 @@ class FromSketch(SketchCase):
         self.bring()
         self.tool("measure")
         self.line(self.place(460, 630), self.place(1260, 650))
-        form = self.card.locator(".sketch-line")
+        form = self.card.locator(".sketch-line.measured")
         expect(form).to_contain_text("off level")
         form.get_by_label("It is to be").fill("16u")
         form.get_by_label("level").check()
@@ -140,6 +140,62 @@ class FromSketch(SketchCase):
         self.assertIn("radius 6u", self.pull(*self.place(860, 1040)))
         self.page.wait_for_timeout(800)
         expect(self.page.locator("#pill")).to_contain_text("radius 6u")
+
+    CORNERS = ((400, 250), (1300, 200), (1200, 1000), (500, 980))
+
+    def test_squared_up_by_four_corners(self) -> None:
+        """Corners pressed in any order, also after zooming in; the one it was made from is kept."""
+        self.bring()
+        before = self.sketch
+        self.tool("square up")
+        expect(self.page.locator("#pill")).to_contain_text("1 of 4")
+        for number, corner in enumerate(self.CORNERS[:3], 2):
+            self.page.mouse.click(*self.at(*self.place(*corner)))
+            expect(self.page.locator("#pill")).to_contain_text(f"{number} of 4")
+        self.page.keyboard.press("Escape")
+        expect(self.page.locator("#pill")).to_contain_text("3 of 4")
+        self.page.mouse.move(*self.at(*self.place(*self.CORNERS[3])))
+        self.page.keyboard.press("+")
+        for corner in self.CORNERS[2:]:
+            self.page.mouse.click(*self.at(*self.place(*corner)))
+        form = self.card.locator(".sketch-line.square")
+        expect(form).to_contain_text("Seen from straight above, this is about")
+        expect(form.get_by_label("how wide it is")).to_be_focused()
+        expect(self.page.locator("#drawing .corners")).to_have_count(1)
+        sound(self, "squaring up")
+        form.get_by_label("how wide it is").fill("many")
+        form.get_by_role("button", name="lay it so").click()
+        expect(form.locator(".fault")).to_contain_text("A number stands here")
+        self.complaints.clear()
+        form.get_by_label("how wide it is").fill("12u")
+        form.get_by_label("how high it is").fill("9u")
+        form.get_by_label("its middle on O").check()
+        form.get_by_role("button", name="lay it so").click()
+        expect(form).to_be_hidden()
+        expect(self.page.locator("#drawing .corners")).to_have_count(0)
+        expect(self.page.locator(".typing .sentence-input")).to_be_focused()
+        made = self.sketch
+        self.assertNotEqual(made.pk, before.pk)
+        self.assertAlmostEqual(made.wide, 12.0, delta=0.02)
+        self.assertAlmostEqual(made.width / made.height, 12 / 9, delta=0.01)
+        expect(self.page.locator("#under-picture")).to_have_attribute("href", re.compile(f"/{made.pk}\\.jpg"))
+        self.tool("another")
+        self.card.get_by_role("button", name="lay page one under the sheet").click()
+        expect(self.page.locator("#under-picture")).to_have_attribute("href", re.compile(f"/{before.pk}\\.jpg"))
+
+    def test_corners_of_nothing_are_said_to_be(self) -> None:
+        self.bring()
+        self.tool("square up")
+        for corner in ((400, 300), (700, 300), (1000, 301), (1300, 302)):
+            self.page.mouse.click(*self.at(*self.place(*corner)))
+        expect(self.page.locator(".banner")).to_contain_text("not the four corners of a rectangle")
+        self.complaints.clear()
+        expect(self.page.locator("#drawing .corners")).to_have_count(0)
+        expect(self.page.locator("#pill")).to_contain_text("1 of 4")
+        self.page.mouse.click(*self.at(*self.place(*self.CORNERS[0])))
+        expect(self.page.locator("#drawing .corners")).to_have_count(1)
+        self.tool("pull a figure")
+        expect(self.page.locator("#drawing .corners")).to_have_count(0)
 
     def along(self, way: Sequence[tuple[float, float]]) -> None:
         """Drawn by hand along a way of places on the sheet."""
@@ -211,7 +267,7 @@ class FromSketch(SketchCase):
         self.cross_to(*self.place(1260, 650))
         expect(page.locator(".sketch-ruler")).to_have_count(1)
         page.keyboard.press("Space")
-        form = self.card.locator(".sketch-line")
+        form = self.card.locator(".sketch-line.measured")
         expect(form.get_by_label("It is to be")).to_be_focused()
         self.assertRegex(form.inner_text(), r"1[12](\.\d+)?u long now")
         expect(cross).to_have_count(0)
@@ -237,7 +293,7 @@ class ByHand(SketchCase):
         sound(self, "a sketch under the sheet")
         self.tool("measure")
         self.line(self.place(460, 630), self.place(1260, 650))
-        expect(self.card.locator(".sketch-line")).to_be_visible()
+        expect(self.card.locator(".sketch-line.measured")).to_be_visible()
         sound(self, "a line on it")
         self.tool("pull a figure")
         self.pull(*self.place(860, 1040))

@@ -47,7 +47,7 @@ def checked_picture(data: bytes) -> Checked:
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore")  # of metadata that is not kept
-            return _made_anew(_pixels(data))
+            return made_anew(_pixels(data))
     except Image.DecompressionBombError as error:
         raise SketchError("sketch-too-large", most=MOST_PIXELS // 1_000_000) from error
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, EOFError) as error:
@@ -83,7 +83,8 @@ def _on_white(image: Image.Image) -> Image.Image:
     return image.convert("RGB")
 
 
-def _made_anew(image: Image.Image) -> Checked:
+def made_anew(image: Image.Image) -> Checked:
+    """A picture as a JPEG of its pixels alone."""
     written = io.BytesIO()
     # Of its pixels alone: what else the file held is still with it.
     Image.fromarray(np.asarray(image)).save(written, "JPEG", quality=QUALITY)

@@ -11,12 +11,14 @@ import { pinching } from "./pan.js";
 import { tell } from "./pill.js";
 import { anyFound, leaveFound, pull, takeFound } from "./pulling.js";
 import { ask, bring, post } from "./server.js";
+import { cornersIn, leaveCorners, pressCorner, squareUp } from "./squaring.js";
 import { placeOf, scale } from "./view.js";
 import { word } from "./words.js";
 
 const SVG = "http://www.w3.org/2000/svg";
 const FAR = 4;
-// What a press on the sheet is for: "move", "measure" or "pull", or nothing of the sketch's.
+const MOST = 1000;
+// What a press on the sheet is for: "move", "measure", "square" or "pull", or nothing of the sketch's.
 let hand = "";
 let held = null;
 let drawn = null;
@@ -72,12 +74,18 @@ export function takeInHand(button) {
   if (hand && button.matches(":focus-visible")) bringCross();
 }
 
-function setHand(next) {
+function setHand(next, keepCorners = false) {
   hand = next;
   leaveFound();
+  if (!keepCorners) leaveCorners();
   document.getElementById("sheet").classList.toggle("laying", Boolean(hand));
   mark();
-  tell(hand ? word(`sketch-${hand}`) : "");
+  tell(hand ? asks() : "");
+}
+
+// What is to be done on the sheet next.
+function asks() {
+  return word(`sketch-${hand}`).replace("{count}", cornersIn() + 1);
 }
 
 function mark() {
@@ -89,8 +97,8 @@ function mark() {
 export function leaveLine() {
   drawn = null;
   document.querySelector(".sketch-ruler")?.remove();
-  const form = card().querySelector(".sketch-line");
-  if (form) form.hidden = true;
+  for (const form of card().querySelectorAll(".sketch-line")) form.hidden = true;
+  leaveCorners();
 }
 
 function onDown(event) {
@@ -99,7 +107,7 @@ function onDown(event) {
   event.stopImmediatePropagation();
   event.preventDefault();
   document.getElementById("drawing").focus({ preventScroll: true });
-  leaveLine();
+  if (hand !== "square") leaveLine();
   held = { pointer: event.pointerId, from: event, last: event, way: [placeOf(event)], spots: [event] };
   hold(event);
 }
@@ -113,11 +121,14 @@ function onMove(event) {
   else if (hand === "measure") drawRuler([held.from, event]);
 }
 
-// The way of a hand along a stroke of the sketch.
+// The way of a hand along a stroke of the sketch; of a long one every other place is left out.
 function drawAlong(event) {
   held.last = event;
-  held.way.push(placeOf(event));
+  held.way.push(placeOf(event).map((length) => Number(length.toFixed(4))));
   held.spots.push(event);
+  if (held.way.length > MOST) {
+    for (const list of ["way", "spots"]) held[list] = held[list].filter((_place, k) => k % 2 === 0);
+  }
   drawRuler(held.spots);
 }
 
@@ -153,6 +164,11 @@ async function onUp(event) {
   event.stopImmediatePropagation();
   const { from, way } = letGo();
   const line = [...way[0], ...placeOf(event)];
+  if (hand === "square") {
+    const whole = await pressCorner(placeOf(event));
+    if (hand !== "square") return undefined; // it was left meanwhile
+    return whole ? setHand("", true) : tell(asks());
+  }
   if (hand === "pull") {
     leaveLine();
     return pull(way.length > 2 ? { way } : { at: way[0] });
@@ -171,7 +187,7 @@ async function askLength(line) {
   try {
     const { text, length, way } = await ask("sketch/line/", { line });
     setHand("");
-    const form = card().querySelector(".sketch-line");
+    const form = card().querySelector(".sketch-line.measured");
     if (!form) return leaveLine(); // it was laid aside meanwhile
     drawn = line;
     form.querySelector(".aside").textContent = text;
@@ -210,13 +226,16 @@ function onKey(event) {
   else if (held) return;
   else if (anyFound()) {
     leaveFound();
-    tell(word(`sketch-${hand}`));
+    tell(asks());
+  } else if (hand && cornersIn() > 0) {
+    leaveCorners(1);
+    tell(asks());
   } else if (hand) setHand("");
   else if (field) {
     field.value = field.defaultValue;
     clearFault(field);
     focusTyping();
-  } else if (event.target.closest(".sketch-line")) {
+  } else if (cornersIn() > 0 || event.target.closest(".sketch-line")) {
     leaveLine();
     focusTyping();
   } else if (event.target.closest(".sketch-bring")) {
@@ -235,9 +254,10 @@ function watchCard(plan) {
     if (field && target.value !== target.defaultValue) change("set", { field, value: target.value }, target);
   });
   plan.addEventListener("submit", (event) => {
-    if (!event.target.matches("[data-form=sketch-line], [data-form=sketch]")) return;
+    if (!event.target.matches("[data-form=sketch-line], [data-form=sketch-square], [data-form=sketch]")) return;
     event.preventDefault();
     if (event.target.matches("[data-form=sketch-line]") && drawn) layByLine(event.target);
+    if (event.target.matches("[data-form=sketch-square]")) squareUp(event.target);
   });
 }
 
@@ -256,7 +276,7 @@ export function watchSketch(sheet, plan) {
     moveBy(0, 0);
     leaveLine();
   });
-  document.addEventListener("bench:pulled", () => hand && tell(word(`sketch-${hand}`)));
+  document.addEventListener("bench:pulled", () => hand && tell(asks()));
   // A line is drawn for the page as it stands: once the sheet is set anew, or looked at otherwise, it is gone.
   document.addEventListener("bench:shown", () => {
     // What lies there no more, or is hidden, is in no hand.

@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 from tests.web.browser.drawn_case import DrawnCase
 from tests.web.browser.test_assistive import sound
 
-DISC = "Mark: Pilot light\nSheet: 24u\nCircle disc on O with radius 4u.\n"
+DISC = "Mark: Pilot light\nSheet: 24u\nTone: sea = #3f8f98\nCircle disc on O with radius 4u.\n"
 
 
 class HandByKeys(DrawnCase):
@@ -113,3 +113,18 @@ class HandByKeys(DrawnCase):
         self.press("Space")
         expect(self.page.locator(".verbs .with")).to_contain_text("disc")
         expect(self.page.locator(".verbs .with")).to_contain_text("lens")
+
+    def test_a_tone_is_laid(self) -> None:
+        """Pressed on a piece, and along a way."""
+        self.page.get_by_role("button", name="lay or pick sea", exact=True).click()
+        for end in ((1.0, 1.0), (5.0, 1.0)):
+            self.page.locator("#drawing").focus()
+            self.press("ArrowRight")
+            self.cross_to(1.0, 1.0)
+            self.press("Space")
+            self.cross_to(*end)
+            self.press("Space")
+            self.done()
+            self.assertEqual(self.stored(self.lit).steps[-1].kind, "fill")
+            self.press("Control+Z")
+            self.settled(1)

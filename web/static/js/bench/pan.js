@@ -1,5 +1,6 @@
 // Moving the sheet by hand: the middle button, Space held, and two fingers, which zoom as well.
 
+import { hold } from "./gesture.js";
 import { panBy, zoomAt } from "./view.js";
 
 const touches = new Map();
@@ -24,7 +25,7 @@ function onDown(event) {
   event.preventDefault();
   event.stopPropagation();
   held = event;
-  event.currentTarget.setPointerCapture(event.pointerId);
+  hold(event);
   event.currentTarget.classList.add("panning");
 }
 

@@ -4,7 +4,7 @@
 import { make } from "./changes.js";
 import { choosing } from "./chooser.js";
 import { leftOut } from "./cut.js";
-import { along, watchLeavingOff } from "./gesture.js";
+import { along, hold, watchLeavingOff } from "./gesture.js";
 import { focusTyping } from "./line.js";
 import { pinching } from "./pan.js";
 import { tell } from "./pill.js";
@@ -120,7 +120,7 @@ function begin(event) {
   held.line.setAttribute("class", "sweep");
   held.line.append(document.createElementNS(SVG, "path"));
   sheet.append(held.line);
-  document.getElementById("drawing").setPointerCapture(event.pointerId);
+  hold(event);
 }
 
 // In the view of regions the regions themselves are laid, whatever piece they are of.

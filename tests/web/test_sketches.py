@@ -304,9 +304,9 @@ class SquaringUp(SketchCase):
         super().setUp()
         self.bring(scan(ring(800, 600, 400), stroke(800, 600, 1200, 600), seed=3), name="scan.jpg")
 
-    def square(self, **given: object):
+    def square(self, identity: str = "", **given: object):
         body = {"corners": self.CORNERS, "wide": "10u", "high": "10u", "cut": True, "on_middle": True, **given}
-        return self.post("bench-sketch-square", self.lit, id=str(uuid.uuid4()), **body)
+        return self.post("bench-sketch-square", self.lit, id=identity or str(uuid.uuid4()), **body)
 
     def test_what_it_seems_to_be(self) -> None:
         answer = self.post("bench-sketch-corners", self.lit, corners=[[-6, -4], [6, -4], [6, 4], [-6, 4]]).json()
@@ -340,10 +340,13 @@ class SquaringUp(SketchCase):
         self.assertAlmostEqual(self.sketch.wide, 4.0, delta=1e-3)
 
     def test_it_is_done_once(self) -> None:
-        body = {"corners": self.CORNERS, "wide": "10u", "high": "8u", "id": str(uuid.uuid4())}
+        """Sent again, it is not told that its corners are none of the new picture."""
+        corners, identity = [[1, 1], [5, 1], [5, 4], [1, 4]], str(uuid.uuid4())
         for _ in range(2):
-            self.assertEqual(self.post("bench-sketch-square", self.lit, **body).status_code, 200)
+            answer = self.square(corners=corners, wide="4u", high="3u", identity=identity)
+            self.assertEqual(answer.status_code, 200)
         self.assertEqual(self.lit.sketches.count(), 2)
+        self.assertEqual(self.square(corners=corners).json()["code"], "sketch-no-rectangle")
 
     def test_what_is_refused_changes_nothing(self) -> None:
         for given, code in (

@@ -132,6 +132,8 @@ def square(request: HttpRequest, mark_id: int) -> HttpResponse:
     require_designer(request.user, mark.brand.studio_id)
 
     def act() -> None:
+        if services.is_done(mark, identity_of(data)):
+            return  # the corners are told of the sketch that lay there before
         sketch = _under(mark)
         places, _pixels = corners_of(data, sketch)
         wide, high = (length_of(data, name) for name in ("wide", "high"))

@@ -50,6 +50,11 @@ def bring(actor: AbstractBaseUser, mark: Mark, name: str, picture: Checked, side
     return made
 
 
+def is_done(mark: Mark, identity: UUID | None) -> bool:
+    """Whether the change of an id was made already."""
+    return handled(mark, identity) is not None
+
+
 @transaction.atomic
 def lay_squared(
     actor: AbstractBaseUser, sketch: Sketch, made: Squared, wide: float, middle: Point, identity: UUID | None = None

@@ -24,7 +24,7 @@ APART: Final = 5.0 / 1000
 """Between places along a way that are looked at, as a share of the picture's longer side."""
 MOST_PLACES: Final = 600
 LEAST_PLACES: Final = 6
-REACHES: Final = (0.03, 0.012, 0.008)
+REACHES: Final = (0.03, 0.012, 8.0 / 1000)
 """How far aside of a way its stroke may lie, as shares of the longer side: first of the hand's, then of what was found
 with it.
 """

@@ -202,13 +202,15 @@ async function askLength(line) {
   }
 }
 
+// A second click while it is laid does not lay it again.
 async function layByLine(form) {
   const { long, straight, on_middle: onMiddle } = form.elements;
-  const given = { line: drawn, length: long.value, straight: straight.checked, on_middle: onMiddle.checked };
-  if (await change("measure", given, long)) {
+  const line = drawn;
+  drawn = null;
+  if (await change("measure", { line, length: long.value, straight: straight.checked, on_middle: onMiddle.checked }, long)) {
     leaveLine();
     focusTyping();
-  }
+  } else drawn = line;
 }
 
 function onDrop(event) {

@@ -11,6 +11,8 @@ import { word } from "./words.js";
 const SVG = "http://www.w3.org/2000/svg";
 const ALL = 4;
 let corners = [];
+// While it is squared up, a second click is of no use.
+let busy = false;
 
 export const cornersIn = () => corners.length;
 
@@ -64,7 +66,8 @@ export async function pressCorner(place) {
 }
 
 export async function squareUp(fields) {
-  if (corners.length < ALL) return;
+  if (busy || corners.length < ALL) return;
+  busy = true;
   const { wide, high, cut, on_middle: onMiddle } = fields.elements;
   const given = { corners, wide: wide.value, high: high.value, cut: cut.checked, on_middle: onMiddle.checked };
   tell(word("squaring"));
@@ -78,5 +81,7 @@ export async function squareUp(fields) {
     tell("");
     if (error.status === 422) showFault(wide, error.message);
     else refused(error, null, null);
+  } finally {
+    busy = false;
   }
 }

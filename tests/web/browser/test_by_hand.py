@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
 from playwright.sync_api import Locator, expect
 
@@ -30,6 +31,16 @@ class HandCase(BrowserCase):
         box = self.handle(field, form).locator(".grip").bounding_box()
         assert box is not None
         return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+    def way(self, places: Sequence[tuple[float, float]], *, let_go: bool = True) -> None:
+        """Draw along places in u, as fast as a hand."""
+        mouse = self.page.mouse
+        mouse.move(*self.at(*places[0]))
+        mouse.down()
+        for place in places[1:]:
+            mouse.move(*self.at(*place))
+        if let_go:
+            mouse.up()
 
     def drag(self, field: str, x: float, y: float, *, let_go: bool = True, form: str = "") -> None:
         """Press a handle, go to a place in u, and let go."""

@@ -37,15 +37,6 @@ class NodeCase(HandCase):
         if let_go:
             mouse.up()
 
-    def way(self, places: list[tuple[float, float]]) -> None:
-        """Draw along places, as fast as a hand."""
-        mouse = self.page.mouse
-        mouse.move(*self.at(*places[0]))
-        mouse.down()
-        for place in places[1:]:
-            mouse.move(*self.at(*place))
-        mouse.up()
-
 
 class InHand(NodeCase):
     def test_a_press_takes_a_node_in_hand_and_changes_nothing(self) -> None:

@@ -199,14 +199,10 @@ class FromSketch(SketchCase):
         expect(self.page.locator("#drawing .corners")).to_have_count(0)
 
     def along(self, way: Sequence[tuple[float, float]]) -> None:
-        """Drawn by hand along a way of places on the sheet."""
-        mouse = self.page.mouse
-        mouse.move(*self.at(*way[0]))
-        mouse.down()
-        for place in way[1:]:
-            mouse.move(*self.at(*place))
+        """Drawn by hand along a way of places on the sheet; it shows until the hand lets go."""
+        self.way(way, let_go=False)
         expect(self.page.locator(".sketch-ruler path")).to_have_attribute("d", re.compile(r"^M.*L"))
-        mouse.up()
+        self.page.mouse.up()
 
     def test_drawn_along_a_stroke(self) -> None:
         """Roughly round a circle and along a line: what it may be is offered, a free line as well."""

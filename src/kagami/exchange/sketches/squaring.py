@@ -89,8 +89,8 @@ def proportion_of(corners: Floats, size: tuple[float, float]) -> float:
 
 
 def squared(data: bytes, corners: Floats, proportion: float, *, cut: bool) -> Squared:
-    """A JPEG seen from straight above, where the rectangle with these corners, in the pixels of the picture in order,
-    is so many times as wide as high. What lies around it comes along, unless it is to be `cut` at its edges.
+    """A JPEG seen from straight above, where the rectangle with these corners, in the pixels of the picture, is so many
+    times as wide as high. What lies around it comes along, unless it is to be `cut` at its edges.
 
     Raises:
         SketchError: `sketch-no-rectangle`, `sketch-too-long`, `sketch-too-askew`.

@@ -71,6 +71,8 @@ function send(kind, target, from) {
   telling = true;
   target.dispatchEvent(new PointerEvent(kind, told(kind, from, pointer)));
   telling = false;
+  // Where what was pressed took the focus off the sheet, keys are for that.
+  if (cross() && !drawing().contains(document.activeElement)) takeAway();
 }
 
 function beneath() {
@@ -107,7 +109,7 @@ function press(event) {
   hover();
   down = { target: over, moved: false };
   send("pointerdown", over, event);
-  draw();
+  if (cross()) draw();
   say();
 }
 

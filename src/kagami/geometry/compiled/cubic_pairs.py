@@ -1,19 +1,18 @@
 """Where two cubics meet, pair of stretches by pair: halved until each is settled (see `crossings.cubic_cubic`).
 
-A pair is settled when its hulls show that it cannot meet; when its tangents show that it meets once at most, and
-Newton's method arrives at that place; when both run together; or when both are straight within the tolerance.
+A pair is settled when its hulls show that it cannot meet (`cubic_hulls`); when its tangents show that it meets once at
+most, and Newton's method arrives at that place; when both run together; or when both are straight within the tolerance.
 """
 
 from __future__ import annotations
 
-import math
 from typing import Final
 
 import numpy as np
 
 from kagami.geometry.arrays import Complexes, Floats, Ints
+from kagami.geometry.compiled.cubic_hulls import bows_meet, boxes_meet, meet_once, part_at_end, sides_meet
 from kagami.geometry.compiled.cubics import (
-    box_of,
     control_points,
     derivative,
     direction,
@@ -26,17 +25,12 @@ from kagami.geometry.compiled.cubics import (
     turn,
 )
 from kagami.geometry.compiled.decorator import compiled
-from kagami.geometry.tolerance import APART, LENGTH, ROUNDING, STRAIGHT, TOGETHER
+from kagami.geometry.tolerance import LENGTH, ROUNDING, STRAIGHT, TOGETHER
 
 ROUNDS: Final = 32
 """Halvings of pairs: enough to come from any sheet down to the tolerance."""
 STEPS: Final = 10
 FOOT_STEPS: Final = 4
-NARROW: Final = math.cos(0.19)
-CONES_APART: Final = math.cos(0.1)
-"""Cones narrower than `NARROW`, whose rays are all further from each other than this, share their tip alone: one that
-lies between two rays of the other would be nearer to one of them.
-"""
 NOISE: Final = LENGTH / 1000
 SHARES: Final = np.linspace(0.0, 1.0, 7)[np.array([3, 0, 6, 1, 5, 2, 4])]
 """Two nearly straight stretches that are no further apart than `TOGETHER` at seven places are not much further between.
@@ -102,116 +96,20 @@ def _settle_one(
     p: Complexes, q: Complexes, a: Complexes, b: Complexes, bounds: Floats, at: Floats
 ) -> tuple[bool, bool]:
     """Whether a pair of stretches a of p and b of q is settled, and whether it meets, at the parameters `at`."""
-    if not _boxes_meet(a, b) or not _sides_meet(a, b) or not _sides_meet(b, a) or _part_at_end(bounds, a, b):
+    if not boxes_meet(a, b) or not sides_meet(a, b) or not sides_meet(b, a) or part_at_end(bounds, a, b):
         return True, False
-    if _meet_once(a, b):
+    if meet_once(a, b):
         if _crossed(p, q, bounds, at):
             return True, True
     elif is_flat(a) and is_flat(b):
+        if not bows_meet(a, b):
+            return True, False
         together, met = _run_together(p, q, bounds, at)
         if together:
             return True, met
     if is_straight(a, STRAIGHT) and is_straight(b, STRAIGHT):
         return True, _touched(a, b, bounds, at)
     return False, False
-
-
-@compiled
-def _boxes_meet(a: Complexes, b: Complexes) -> bool:
-    left, bottom, right, top = box_of(a)
-    left_b, bottom_b, right_b, top_b = box_of(b)
-    if max(left, left_b) > min(right, right_b) + LENGTH:
-        return False
-    return max(bottom, bottom_b) <= min(top, top_b) + LENGTH
-
-
-@compiled
-def _sides_meet(a: Complexes, b: Complexes) -> bool:
-    """Whether a stretch b reaches the strip that a stretch a fills beside its chord: a curve lies within the hull of
-    its control points.
-    """
-    chord = a[3] - a[0]
-    across = complex(-chord.imag, chord.real) / max(abs(chord), LENGTH)
-    low = high = 0.0
-    for k in range(1, 4):
-        away = inner(a[k] - a[0], across)
-        low, high = min(low, away), max(high, away)
-    least = most = inner(b[0] - a[0], across)
-    for k in range(1, 4):
-        away = inner(b[k] - a[0], across)
-        least, most = min(least, away), max(most, away)
-    return most >= low - LENGTH and least <= high + LENGTH
-
-
-@compiled
-def _part_at_end(bounds: Floats, a: Complexes, b: Complexes) -> bool:
-    """Whether stretches share an end of a curve and part there for good, as neighbours in an outline do.
-
-    Seen from an end, a stretch lies in the cone that its other control points span, and cones that open apart share
-    their tip alone.
-    """
-    size = 1.0
-    for k in range(4):
-        size = max(size, abs(a[k].real), abs(a[k].imag), abs(b[k].real), abs(b[k].imag))
-    noise = ROUNDING * size
-    for end_a in range(2):
-        for end_b in range(2):
-            ends_a = bounds[1] == 1.0 if end_a else bounds[0] == 0.0
-            ends_b = bounds[3] == 1.0 if end_b else bounds[2] == 0.0
-            if (
-                (ends_a or ends_b)
-                and abs(a[3 * end_a] - b[3 * end_b]) <= noise
-                and _cones_part(a, 3 * end_a, b, 3 * end_b)
-            ):
-                return True
-    return False
-
-
-@compiled
-def _cones_part(a: Complexes, tip_a: int, b: Complexes, tip_b: int) -> bool:
-    narrowest, nearest = 1.0, -2.0
-    for k in range(4):
-        u = a[k] - a[tip_a]
-        if abs(u) > ROUNDING:
-            for m in range(4):
-                other, v = a[m] - a[tip_a], b[m] - b[tip_b]
-                if abs(other) > ROUNDING:
-                    narrowest = min(narrowest, inner(u / abs(u), other / abs(other)))
-                if abs(v) > ROUNDING:
-                    nearest = max(nearest, inner(u / abs(u), v / abs(v)))
-        w = b[k] - b[tip_b]
-        if abs(w) > ROUNDING:
-            for m in range(4):
-                other = b[m] - b[tip_b]
-                if abs(other) > ROUNDING:
-                    narrowest = min(narrowest, inner(w / abs(w), other / abs(other)))
-    return narrowest > NARROW and -2.0 < nearest < CONES_APART
-
-
-@compiled
-def _meet_once(a: Complexes, b: Complexes) -> bool:
-    """Whether the tangents of two stretches never agree, so that they meet once at most.
-
-    Tangents are weighted means of the sides of the control polygon; where every side of one lies to the same side of
-    every side of the other, so does every chord of one to every chord of the other.
-    """
-    some = left = right = False
-    for k in range(3):
-        u = a[k + 1] - a[k]
-        for m in range(3):
-            v = b[m + 1] - b[m]
-            size = abs(u) * abs(v)
-            if size <= ROUNDING**2:
-                continue
-            some = True
-            angle = turn(u, v)
-            if angle > APART * size:
-                left = True
-            elif angle < -APART * size:
-                right = True
-            else:
-                return False
-    return some and left != right
 
 
 @compiled

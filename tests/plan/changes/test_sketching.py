@@ -58,6 +58,29 @@ class Gestures(TestCase):
         plan = change(plan, "draw-step", given, CACHE).plan
         self.assertEqual(sentence(plan), "Circle circle on centre of hub with radius 2u.")
 
+    def test_what_is_drawn_straight_keeps_its_proportion(self) -> None:
+        for kind, end, wanted in (
+            ("oval", (0.1, 3.0), "Oval oval on O, 9u wide and 6u high, turned by 0°."),
+            ("oval", (-3.0, 0.0), "Oval oval on O, 6u wide and 4u high, turned by 0°."),
+            ("box", (3.0, -0.1), "Box box, 3u wide and 2u high, its left on O, turned by 0°."),
+            ("box", (-3.0, 0.0), "Box box, 3u wide and 2u high, its right on O, turned by 0°."),
+            ("box", (0.0, 2.0), "Box box, 3u wide and 2u high, its bottom on O, turned by 0°."),
+            ("box", (0.0, -2.0), "Box box, 3u wide and 2u high, its top on O, turned by 0°."),
+            ("box", (3.0, -0.25), "Box box, 3u wide and 0.25u high, its top left on O, turned by 0°."),
+            ("square", (3.0, 0.1), "Square square of side 3u, its left on O, turned by 0°."),
+            ("shield", (0.0, -4.0), "wide and 4u high, cut 0u at its shoulders, straight for 2u"),
+            ("shield", (1.5, 0.0), "3u wide and 4u high, cut 0u at its shoulders, straight for 2u"),
+        ):
+            with self.subTest(kind=kind, end=end):
+                plan = change(
+                    parse_text("Centre lines axes through O.\n"),
+                    "draw-step",
+                    {"step_kind": kind, "fields": {}, "start": [0.0, 0.0], "end": list(end)},
+                    CACHE,
+                ).plan
+                self.assertIn(wanted, sentence(plan))
+                self.assertIsNone(list(evaluate(plan, CACHE).outcomes.values())[-1].error)
+
     def test_sentences_say_what_the_hand_did(self) -> None:
         cases = {
             ("circle", (0.1, 0.1), (1.6, 1.9)): "Circle circle on O with radius 2.5u.",

@@ -144,6 +144,8 @@ def _nodes_text(places: Sequence[Point]) -> str:
 
 def _values(cls: type[Step], start: Point, end: Point, grain: Grain) -> dict[str, Any]:
     kinds, far = cls.field_kinds(), start.distance(end)
+    if cls.drawn_out:
+        end = _straight(start, end, grain)
     found: dict[str, Any] = {}
     for field, value in cls.swept(start, end).items():
         kind = kinds[field]
@@ -153,6 +155,12 @@ def _values(cls: type[Step], start: Point, end: Point, grain: Grain) -> dict[str
         way = math.radians(far) if kind is ANGLE else 1.0
         found[field] = kind.number(grain.rounded(kind, value, way))
     return found
+
+
+def _straight(start: Point, end: Point, grain: Grain) -> Point:
+    """Where a hand lets go, straight from where it pressed if it went less than half a stop aside."""
+    x, y = (grain.rounded(LENGTH, way) for way in (end.x - start.x, end.y - start.y))
+    return Point(end.x if x else start.x, end.y if y else start.y)
 
 
 def aimed(place: Point, grain: Grain, result: Result, nth: int = 0, seen_from: str = "") -> str:

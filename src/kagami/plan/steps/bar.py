@@ -32,9 +32,13 @@ Held = Annotated[
 ]
 
 
-def _corner(width: float, height: float) -> str:
-    """The place that a box is held by whose opposite corner lies so far to the right and up."""
-    return f"{'bottom' if height >= 0 else 'top'} {'left' if width >= 0 else 'right'}"
+def _held_at(right: float, up: float) -> str:
+    """The place that a box is held by which a hand draws out so far to the right and up: the corner that it presses on,
+    or the middle of a side where it draws straight.
+    """
+    upright = "" if up == 0 else "bottom" if up > 0 else "top"
+    level = "" if right == 0 else "left" if right > 0 else "right"
+    return f"{upright} {level}".strip()
 
 
 def cornered(shape: Shape, centre: Point) -> dict[str, Point]:
@@ -127,6 +131,7 @@ class BoxStep(Step):
     sentence: ClassVar = "Box {name}, {width} wide and {height} high, its {held} on {place}, turned by {angle}°."
     noun: ClassVar = "box"
     press: ClassVar = "place"
+    drawn_out: ClassVar = ("width", "height")
 
     kind: Literal["box"] = "box"
     width: Length = "6u"
@@ -138,8 +143,9 @@ class BoxStep(Step):
     @classmethod
     def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
         """From where a hand presses to where it lets go."""
-        width, height = end.x - start.x, end.y - start.y
-        return {"width": abs(width), "height": abs(height), "held": _corner(width, height)}
+        right, up = end.x - start.x, end.y - start.y
+        width, height = cls.in_proportion(abs(right), abs(up))
+        return {"width": width, "height": height, "held": _held_at(right, up)}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The rectangle, turned about the place it is held by; its anchors are centre, corners and side middles."""
@@ -184,6 +190,7 @@ class Square(Step):
     sentence: ClassVar = "Square {name} of side {side}, its {held} on {place}, turned by {angle}°."
     noun: ClassVar = "square"
     press: ClassVar = "place"
+    drawn_out: ClassVar = ("side", "side")
 
     kind: Literal["square"] = "square"
     side: Length = "6u"
@@ -194,8 +201,8 @@ class Square(Step):
     @classmethod
     def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
         """From where a hand presses to where it lets go."""
-        width, height = end.x - start.x, end.y - start.y
-        return {"side": max(abs(width), abs(height)), "held": _corner(width, height)}
+        right, up = end.x - start.x, end.y - start.y
+        return {"side": max(abs(right), abs(up)), "held": _held_at(right, up)}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The square; anchors as those of a box."""

@@ -69,6 +69,8 @@ class Step(BaseModel):
     """The place that a hand gives it which presses on the sheet; empty for kinds that are not begun there."""
     release: ClassVar[str] = ""
     """The place that it gives where it lets go."""
+    drawn_out: ClassVar[tuple[str, ...]] = ()
+    """Its width and height, where a hand draws them out: drawn straight along one, the other keeps their proportion."""
     presses: ClassVar[str] = ""
     """The field to which each press on the sheet adds a place."""
     corner_of: ClassVar[str] = ""
@@ -129,6 +131,12 @@ class Step(BaseModel):
         afterwards, texts stand as they are.
         """
         return {}
+
+    @classmethod
+    def in_proportion(cls, width: float, height: float) -> tuple[float, float]:
+        """Two sizes that are drawn out, of which one may be 0: that one as the defaults of both have it."""
+        wide, high = (float(str(cls.model_fields[name].default).rstrip("u")) for name in cls.drawn_out)
+        return width or height * wide / high, height or width * high / wide
 
     @classmethod
     def about(cls, figure: Figure) -> Mapping[str, str]:

@@ -261,6 +261,7 @@ class Oval(Step):
     sentence: ClassVar = "Oval {name} on {centre}, {width} wide and {height} high, turned by {angle}°."
     noun: ClassVar = "oval"
     press: ClassVar = "centre"
+    drawn_out: ClassVar = ("width", "height")
 
     kind: Literal["oval"] = "oval"
     centre: AnchorRef = "O"
@@ -271,7 +272,8 @@ class Oval(Step):
     @classmethod
     def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
         """From where a hand presses to where it lets go."""
-        return {"width": 2 * abs(end.x - start.x), "height": 2 * abs(end.y - start.y)}
+        width, height = cls.in_proportion(2 * abs(end.x - start.x), 2 * abs(end.y - start.y))
+        return {"width": width, "height": height}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The oval; anchors are its centre and the ends of its axes."""

@@ -105,6 +105,7 @@ class Shield(Step):
     )
     noun: ClassVar = "shield"
     press: ClassVar = "top"
+    drawn_out: ClassVar = ("width", "height")
 
     kind: Literal["shield"] = "shield"
     top: AnchorRef = "O"
@@ -117,7 +118,7 @@ class Shield(Step):
     @classmethod
     def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
         """From where a hand presses to where it lets go."""
-        width, height = 2 * abs(end.x - start.x), abs(end.y - start.y)
+        width, height = cls.in_proportion(2 * abs(end.x - start.x), abs(end.y - start.y))
         return {"width": width, "height": height, "side": height / 2}
 
     def draw(self, inputs: Inputs) -> Drawing:

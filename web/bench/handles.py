@@ -51,6 +51,10 @@ PRESSED: Final = {"corner": "smooth", "smooth": "corner"}
 """What a press makes of a node."""
 LABEL_AT: Final = 0.6
 """Where on its line a length's value is set."""
+SPAN_LABEL_AT: Final = 0.76
+"""The same for a length that runs both ways: between its middle, which has a ring of its own, and its tip."""
+AHEAD: Final = 0.94
+"""From which cosine on another handle lies straight ahead of a tip."""
 LEAST_LABELLED: Final = 2.4
 """A line shorter than this, in u, has its value beyond its tip."""
 ARC_AT: Final = 0.42
@@ -116,6 +120,7 @@ def handles_of(step: Step, result: Result, frame: Frame, forms: tuple[type, ...]
         frame,
         result.plan.names(),
         tuple(one for one in found if isinstance(one, Linear)),
+        tuple(one for one in found if isinstance(one, Angular)),
         result.plan.measures,
     )
     wanted = (dimension for dimension in found if isinstance(dimension, forms))
@@ -160,6 +165,7 @@ class _Drawn:
     frame: Frame
     names: dict[str, str]
     lengths: tuple[Linear, ...]
+    angles: tuple[Angular, ...]
     measures: tuple[Measure, ...]
 
     def handle(self, dimension: Dimension) -> Handle:
@@ -290,14 +296,24 @@ class _Drawn:
         screen = -math.degrees(heading)
         line = f"M{self.frame.place(foot)}L{self.frame.place(tip)}"
         text = self._text(dimension)
-        label = {} if not dimension.both and long >= LEAST_LABELLED else self._beyond(tip, heading)
-        if not label:
-            at = self.frame.place(foot.lerp(tip, LABEL_AT)).split()
+        on_line = long >= LEAST_LABELLED and (not dimension.both or self._angle_ahead(tip, heading, long))
+        label = {} if on_line else self._beyond(tip, heading)
+        if on_line:
+            at = self.frame.place(foot.lerp(tip, SPAN_LABEL_AT if dimension.both else LABEL_AT)).split()
             upright = screen if math.cos(heading) >= 0 else screen + 180.0
-            label = {"label_x": at[0], "label_y": at[1], "label_turn": f"{upright:.2f}"}
+            beside = "0.95em" if dimension.both else "0"  # clear of the angle's line, which runs over this one
+            label = {"label_x": at[0], "label_y": at[1], "label_turn": f"{upright:.2f}", "label_dy": beside}
         tick = self.frame.place(foot) if dimension.both else ""
         handle = self._at(dimension, tip, text)
         return replace(handle, line=line, tick=tick, turn=f"{screen:.2f}", number=value, **label)
+
+    def _angle_ahead(self, tip: Point, heading: float, reach: float) -> bool:
+        """Whether the handle of an angle lies where a label beyond a tip would stand."""
+        handles = (angle.tip(self._value(angle)) for angle in self.angles)
+        return any(
+            SAME < tip.distance(handle) <= reach and math.cos(tip.direction(handle) - heading) >= AHEAD
+            for handle in handles
+        )
 
     def _beyond(self, tip: Point, heading: float) -> dict[str, str]:
         """Where a label stands beyond a tip: away from its line, and clear of the handle; it grows with its letters."""

@@ -31,6 +31,8 @@ class ByHand:
     """Whether a press on a figure there fills it in."""
     areas: bool = False
     """Whether only figures that bound an area can be picked for it."""
+    over: bool = False
+    """Whether a way drawn over the sheet tells how far it goes and which way."""
     aside: str = ""
     """What else can be done with it there, in words."""
 
@@ -46,6 +48,8 @@ def by_hand(cls: type[Step]) -> ByHand:
         aside = _("Click a piece on the sheet, near the line that is to divide it")
     elif regions:
         aside = _("Click the regions on the sheet that are to be kept, or draw a line across them")
+    elif cls.by_way:
+        aside = _("Draw over the sheet how far and which way; click figures to take others; Enter adds it as it stands")
     elif picks:
         aside = _("Click figures on the sheet to take others, one after the other; Enter adds it")
     return ByHand(
@@ -57,6 +61,7 @@ def by_hand(cls: type[Step]) -> ByHand:
         regions=regions,
         picks=picks,
         areas=not cls.takes_lines,
+        over=cls.by_way,
         aside=aside,
     )
 

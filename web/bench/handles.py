@@ -296,7 +296,9 @@ class _Drawn:
         screen = -math.degrees(heading)
         line = f"M{self.frame.place(foot)}L{self.frame.place(tip)}"
         text = self._text(dimension)
-        on_line = long >= LEAST_LABELLED and (not dimension.both or self._angle_ahead(tip, heading, long))
+        # An angle's handle ahead takes the room beyond the tip, one on the line itself that beside it.
+        turns = self._angle_ahead(tip if dimension.both else foot, heading, long)
+        on_line = long >= LEAST_LABELLED and turns == dimension.both
         label = {} if on_line else self._beyond(tip, heading)
         if on_line:
             at = self.frame.place(foot.lerp(tip, SPAN_LABEL_AT if dimension.both else LABEL_AT)).split()
@@ -307,11 +309,11 @@ class _Drawn:
         handle = self._at(dimension, tip, text)
         return replace(handle, line=line, tick=tick, turn=f"{screen:.2f}", number=value, **label)
 
-    def _angle_ahead(self, tip: Point, heading: float, reach: float) -> bool:
-        """Whether the handle of an angle lies where a label beyond a tip would stand."""
+    def _angle_ahead(self, place: Point, heading: float, reach: float) -> bool:
+        """Whether the handle of an angle lies straight ahead of a place, within reach."""
         handles = (angle.tip(self._value(angle)) for angle in self.angles)
         return any(
-            SAME < tip.distance(handle) <= reach and math.cos(tip.direction(handle) - heading) >= AHEAD
+            SAME < place.distance(handle) <= reach and math.cos(place.direction(handle) - heading) >= AHEAD
             for handle in handles
         )
 

@@ -240,6 +240,7 @@ TEXTS: Final[dict[str, str]] = {
     "nothing-here": "No area lies there. Click inside a piece, near the line along which it is to be split.",
     "nothing-crosses": "Nothing cuts {name} in two. Draw a line across the whole of it first.",
     "draw-on": "Draw on: {field} is where the hand lets go.",
+    "draw-over": "Draw over the sheet as far as it is to go.",
     "pasted-line": "Line {line} of what was pasted: {reason} Nothing was added.",
     "no-dimension": "{field} has no place on the sheet that could be dragged just now. Type its value.",
     "no-field": "This step has no field “{name}”.",

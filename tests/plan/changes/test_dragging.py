@@ -41,7 +41,7 @@ def dragged(
 
 def line(of: Plan, name: str) -> str:
     """The sentence of a step, or the line of a measure."""
-    return next(line for line in write_text(of).splitlines() if f" {name} " in line)
+    return next(line for line in write_text(of).splitlines() if f" {name} " in line or line.endswith(f" {name}."))
 
 
 def small_at(value: float) -> tuple[float, float]:
@@ -59,6 +59,23 @@ class Formulas(TestCase):
         self.assertEqual(self.radius("1u", 2.3), "2.25u")
         self.assertEqual(self.radius("1", 2.3), "2.25u")
         self.assertEqual(self.radius("1u", 2.3, free=True), "2.3u")
+
+    def test_of_lengths_whose_handles_lie_together_that_is_meant_along_which_the_hand_goes(self) -> None:
+        # 2u right and 0u up: the handles of both lie 2u right of the middle of the disc.
+        both = parse_text("Circle disc on O with radius 3u.\nMove disc by 2u right and 0u up: placed.\n")
+        for field in ("right", "up"):
+            for place, wanted in (
+                ([4.0, 0.1], "by 4u right and 0u up"),
+                ([1.0, -0.1], "by 1u right and 0u up"),
+                ([2.1, -1.5], "by 2u right and -1.5u up"),
+            ):
+                given = {"step": "placed", "field": field, "place": place}
+                self.assertIn(wanted, line(change(both, "drag", given, Cache()).plan, "placed"))
+                told = as_typed(both, "drag", given, Cache()).given["field"]
+                self.assertEqual(told, "up" if "-1.5" in wanted else "right")
+        apart = parse_text("Circle disc on O with radius 3u.\nMove disc by 2u right and 1u up: placed.\n")
+        given = {"step": "placed", "field": "up", "place": [4.0, 1.5]}
+        self.assertIn("by 2u right and 1.5u up", line(change(apart, "drag", given, Cache()).plan, "placed"))
 
     def test_stops_are_finer_the_nearer_one_looks(self) -> None:
         self.assertEqual(self.radius("1u", 2.3, scale=10), "2.25u")

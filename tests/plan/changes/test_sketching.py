@@ -211,6 +211,33 @@ class Gestures(TestCase):
         own = change(plan, "draw-step", {**given, "start": [5.0, 3.0], "end": [0.02, 3.01]}, CACHE).plan
         self.assertTrue(write_text(own).strip().endswith("to top of one."))
 
+    def test_a_way_over_the_sheet_tells_how_far_and_which_way(self) -> None:
+        for kind, start, end, wanted in (
+            ("move", (0.7, -1.4), (2.72, -0.43), "Move disc by 2u right and 1u up: placed."),
+            ("move", (0.0, 3.0), (-1.0, 6.5), "Move disc by -1u right and 3.5u up: placed."),
+            ("march", (0.7, -1.0), (0.72, 1.9), "March disc by 0u right and 3u up, 4 altogether: row."),
+            ("cast", (0.7, -1.0), (4.24, -4.53), "Cast disc over 5u at -45°, the figure itself left out: shadow."),
+        ):
+            found = begun(kind, start, end, fields={"figure": "disc"})
+            self.assertEqual(sentence(found), wanted)
+        found = begun("shadow", (0.0, 0.5), (4.0, 0.5), fields={"figure": "disc", "ground": "moon"})
+        self.assertEqual(sentence(found), "Shade moon by disc over 4u at 0°, 30 % darker: pieces shaded.")
+
+    def test_a_move_from_anchor_to_anchor_hangs_on_both(self) -> None:
+        found = begun("move", (0.02, 3.03), (5.04, 0.01), fields={"figure": "disc", "right": "2u", "name": "away"})
+        self.assertEqual(sentence(found), "Place disc with top of disc on right of moon: away.")
+        # Where figures share a place, that of the figure itself is meant; the sheet's own places are to be hung on too.
+        found = begun("move", (3.0, 0.02), (0.03, 0.0), fields={"figure": "moon"})
+        self.assertEqual(sentence(found), "Place moon with centre of moon on O: placed.")
+        found = begun("move", (3.0, 0.0), (0.0, 0.0), fields={"figure": "moon"}, free=True)
+        self.assertEqual(sentence(found), "Move moon by -3u right and 0u up: placed.")
+
+    def test_a_march_from_anchor_to_anchor_goes_as_far_as_these_lie_apart(self) -> None:
+        base = BASE + "Point mark, 3.217u right and 1.3u up from O.\n"
+        given = {"step_kind": "march", "fields": {"figure": "disc"}, "start": [0.05, 3.0], "end": [3.2, 1.31]}
+        found = change(parse_text(base), "draw-step", given, CACHE).plan
+        self.assertEqual(sentence(found), "March disc by 3.217u right and -1.7u up, 4 altogether: row.")
+
     def test_a_step_before_the_needle_sees_only_what_is_before_it(self) -> None:
         plan = begun("circle", (0.0, 3.0), (1.0, 3.0), position=0)
         self.assertEqual(write_text(plan).splitlines()[-3], "Circle circle on 3u up from O with radius 1u.")
@@ -223,6 +250,9 @@ class Refusals(TestCase):
             ("circle", (0.0, 0.0), "draw-on"),
             ("union", (1.0, 1.0), "not-begun-by-hand"),
             ("nothing", (1.0, 1.0), "not-begun-by-hand"),
+            ("move", None, "draw-over"),
+            ("move", (0.0, 0.0), "draw-over"),
+            ("march", (0.1, 0.1), "draw-over"),
         ]
         for kind, end, code in cases:
             with self.subTest(kind), self.assertRaises(PlanError) as caught:

@@ -6,12 +6,13 @@ what the hand did is what the sentence says afterwards.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, Final
 
 from kagami.geometry.point import Point
-from kagami.geometry.tolerance import UNMOVED
+from kagami.geometry.tolerance import SAME, UNMOVED
 from kagami.plan.changes.given import Changed, Given
 from kagami.plan.changes.grain import grain_of, nth_given, place_given
 from kagami.plan.changes.hanging import NONE, Among, hung
@@ -20,7 +21,7 @@ from kagami.plan.changes.moving import Moved, Tried, moved, plain_number
 from kagami.plan.changes.moving import nudged as nudged_text
 from kagami.plan.changes.noding import turned_texts
 from kagami.plan.changes.steps import set_field, step_of
-from kagami.plan.dimensions.kinds import Arm, Dimension, Flip, Hook, Knot, Measured, Word
+from kagami.plan.dimensions.kinds import Arm, Dimension, Flip, Hook, Knot, Linear, Measured, Word
 from kagami.plan.document import Plan
 from kagami.plan.errors import ChangeRefused
 from kagami.plan.evaluation.cache import Cache
@@ -175,6 +176,8 @@ class _Hand:
         self.kind = kind
         self.dimension = self._chosen(found)
         self.grain = grain_of(given)
+        if isinstance(self.dimension, Linear) and "place" in given:
+            self._turn_to(self.dimension, found, place_given(given, "place"))
 
     def _chosen(self, found: tuple[Dimension, ...]) -> Measured | Hook | Knot | Arm | None:
         """The dimension that is meant; None for a value that lies nowhere and can only be nudged."""
@@ -186,6 +189,18 @@ class _Hand:
         if self.part or not isinstance(self.kind, ValueKind):
             raise ChangeRefused("no-dimension", field=self.field)
         return None
+
+    def _turn_to(self, held: Linear, found: tuple[Dimension, ...], place: Point) -> None:
+        """Of lengths whose handles lie in one place, that is meant along which the hand goes."""
+        tip = held.tip(self._now())
+        if tip.distance(place) <= SAME:
+            return
+        way = tip.direction(place)
+        lengths = [held, *(one for one in found if isinstance(one, Linear))]  # the one that is held before its equals
+        together = [one for one in lengths if one.tip(self._value(one.field, one.part)).distance(tip) <= SAME]
+        meant = max(together, key=lambda one: abs(math.cos(way - one.heading)))
+        self.field, self.part, self.dimension = meant.field, meant.part, meant
+        self.kind = self.step.field_kinds()[meant.field]
 
     def to(self, place: Point) -> Dragged:
         """The handle is drawn to a place."""
@@ -228,8 +243,11 @@ class _Hand:
         return self.kind if isinstance(self.kind, ValueKind) else LENGTH
 
     def _now(self) -> float:
-        resolved = self.inputs.fields[self.field]
-        for number in self.part:
+        return self._value(self.field, self.part)
+
+    def _value(self, field: str, part: tuple[int, ...]) -> float:
+        resolved = self.inputs.fields[field]
+        for number in part:
             resolved = resolved[number]
         return float(resolved)
 

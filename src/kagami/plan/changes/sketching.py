@@ -39,16 +39,49 @@ STEADYING: Final = 10.0
 
 def draw_step(plan: Plan, given: Given) -> Changed:
     """A new step of `step_kind` at `position` by a press at `start` and, where the hand was drawn on, `end`; by presses
-    at `places`; or along a `way`. `fields` hold what stands in its slip, `nth` walks on among anchors that lie
-    together.
+    at `places`; along a `way`; or, over the sheet from `start` to `end`, by how far that is. `fields` hold what stands
+    in its slip, `nth` walks on among anchors that lie together.
     """
     kind = given.text("step_kind")
     cls = KINDS.get(kind)
-    if cls is None or not cls.begun_by_hand():
+    if cls is None or not (cls.begun_by_hand() or cls.by_way):
         raise ChangeRefused("not-begun-by-hand", kind=kind)
+    if cls.by_way:
+        return add_step(plan, Given({**given.values, **_over(plan, cls, given)}, given.cache))
     drawn = _pressed if cls.presses else _along if cls.trail else drawn_fields
     fields = {**given.mapping("fields"), **drawn(plan, cls, given)}
     return add_step(plan, Given({**given.values, "fields": fields}, given.cache))
+
+
+def _over(plan: Plan, cls: type[Step], given: Given) -> dict[str, Any]:
+    """The kind of a step, and its fields: how far a hand went and which way. From an anchor of a figure to another
+    anchor it hangs on both, where there is a kind for that.
+    """
+    if given.values.get("end") is None:
+        raise ChangeRefused("draw-over")
+    fields = given.mapping("fields")
+    result, grain = evaluate_before(plan, given.cache, given.position(plan)), grain_of(given.values)
+    start, end = (place_given(given.values, name) for name in ("start", "end"))
+    first = _anchor_of(str(fields.get("figure", "")), nearest(start, grain.reach, result))
+    last = nearest(end, grain.reach, result)[:1]
+    if start.distance(end) <= SAME_PLACE or (first and last and first[0][1].distance(last[0][1]) <= SAME_PLACE):
+        raise ChangeRefused("draw-over")
+    if grain.free or not (first and last):
+        start, end = (near[0][1] if near else place for near, place in ((first, start), (last, end)))
+        return {"fields": {**fields, **_values(cls, start, end, grain)}}
+    if cls.by_anchors:
+        kept = {name: value for name, value in fields.items() if name in KINDS[cls.by_anchors].model_fields}
+        return {"step_kind": cls.by_anchors, "fields": {**kept, "start": first[0][0], "end": last[0][0]}}
+    exact = cls.swept(first[0][1], last[0][1])
+    lengths = {name: cls.field_kinds()[name].number(float(value)) for name, value in exact.items()}
+    return {"fields": {**fields, **lengths}}
+
+
+def _anchor_of(figure: str, near: list[tuple[str, Point]]) -> list[tuple[str, Point]]:
+    """Of the anchors that lie near, that of the figure itself or, where it has none there, the nearest of a figure."""
+    held = [(reference, place) for reference, place in near if figures_of(parse_reference(reference))]
+    own = [one for one in held if figure and figure in figures_of(parse_reference(one[0]))]
+    return (own or held)[:1]
 
 
 def drawn_fields(plan: Plan, cls: type[Step], given: Given) -> dict[str, Any]:

@@ -83,6 +83,10 @@ class Step(BaseModel):
     """Whether it goes by all lines of that figure, bent ones too."""
     trail: ClassVar[str] = ""
     """The field of nodes that takes the whole way of a hand over the sheet."""
+    by_way: ClassVar[bool] = False
+    """Whether a hand that is drawn over the sheet, from wherever it likes, tells how far it goes and which way."""
+    by_anchors: ClassVar[str] = ""
+    """The kind that it becomes where such a way leads from an anchor of a figure to another anchor."""
 
     @classmethod
     def begun_by_hand(cls) -> bool:

@@ -48,10 +48,17 @@ class Move(_Placing):
 
     title: ClassVar = "move"
     sentence: ClassVar = "Move {figure} by {right} right and {up} up: {name}."
+    by_way: ClassVar = True
+    by_anchors: ClassVar = "place"
 
     kind: Literal["move"] = "move"
     right: Length = "2u"
     up: Length = "0u"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """As far as the hand goes."""
+        return {"right": end.x - start.x, "up": end.y - start.y}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The figure with all its copies and anchors, moved."""

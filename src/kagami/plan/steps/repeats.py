@@ -1,6 +1,7 @@
 """Repeats other than turns: across a line, along a line, shrinking; and one copy let go."""
 
 import math
+from collections.abc import Mapping
 from typing import Annotated, ClassVar, Literal
 
 from kagami.geometry.affine import Affine
@@ -69,11 +70,17 @@ class March(_Repeat):
     title: ClassVar = "march"
     sentence: ClassVar = "March {figure} by {right} right and {up} up, {copies} altogether: {name}."
     noun: ClassVar = "row"
+    by_way: ClassVar = True
 
     kind: Literal["march"] = "march"
     right: Length = "2u"
     up: Length = "0u"
     copies: Count = "4"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """As far as the hand goes, from copy to copy."""
+        return {"right": end.x - start.x, "up": end.y - start.y}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """Copy by copy; the first is the figure itself."""

@@ -1,7 +1,7 @@
 """Reshaping: shadows, bows, points, nodes."""
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from typing import Annotated, ClassVar, Literal
 
 from kagami.geometry import boolean
@@ -9,6 +9,7 @@ from kagami.geometry.curves import Arc, Line
 from kagami.geometry.elliptic import EllipticArc
 from kagami.geometry.errors import GeometryError, InvalidCount
 from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.point import Point
 from kagami.geometry.reshape import Bow, bowed, pointed, recognised, with_corner, with_smooth, without_node
 from kagami.geometry.sweep import swept
 from kagami.plan.dimensions.drawn import beside, corner_of, middle_of, stops
@@ -34,11 +35,17 @@ class Cast(_Reshaping):
     title: ClassVar = "cast"
     sentence: ClassVar = "Cast {figure} over {length} at {angle}°, the figure itself {itself}: {name}."
     noun: ClassVar = "shadow"
+    by_way: ClassVar = True
 
     kind: Literal["cast"] = "cast"
     length: Length = "6u"
     angle: Angle = "-45"
     itself: Annotated[Literal["left out", "included"], CHOICE] = "left out"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """How far the hand goes, and which way."""
+        return {"length": start.distance(end), "angle": math.degrees(start.direction(end))}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """What the figure sweeps on its way, with or without itself."""

@@ -1,6 +1,7 @@
 """Shadows and overlaps as flat pieces: cast on a ground, where pieces lie over each other, at crossings of a weave."""
 
 import math
+from collections.abc import Mapping
 from typing import Annotated, ClassVar, Literal
 
 import numpy as np
@@ -8,6 +9,7 @@ import numpy as np
 from kagami.geometry import boolean
 from kagami.geometry.arrangement import arrange
 from kagami.geometry.outline import Shape
+from kagami.geometry.point import Point
 from kagami.geometry.selection import outlines_of_choices
 from kagami.geometry.sweep import swept
 from kagami.geometry.weave import shaded
@@ -33,6 +35,7 @@ class Shadow(Toning):
     title: ClassVar = "shadow"
     sentence: ClassVar = "Shade {ground} by {figure} over {length} at {angle}°, {strength} % {way}: pieces {name}."
     noun: ClassVar = "shaded"
+    by_way: ClassVar = True
 
     kind: Literal["shadow"] = "shadow"
     ground: FigureRef
@@ -41,6 +44,11 @@ class Shadow(Toning):
     angle: Angle = "-45"
     strength: Percent = "30"
     way: Way = "darker"
+
+    @classmethod
+    def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
+        """How far the hand goes, and which way."""
+        return {"length": start.distance(end), "angle": math.degrees(start.direction(end))}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The ground, piece by piece with what lies in the shadow apart, then the figure on it. A shadow ends where the

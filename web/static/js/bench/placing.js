@@ -1,4 +1,5 @@
-// A step is begun on the sheet while its slip is open: a press gives its first place, drawing on its next values.
+// A step is begun on the sheet while its slip is open: a press gives its first place, drawing on its next values. Others
+// are told by a way over the sheet how far they go; what is pressed there without drawing on is picked (see picking.js).
 
 import { make } from "./changes.js";
 import { choosing } from "./chooser.js";
@@ -21,7 +22,7 @@ let tapped = false;
 
 function placing() {
   const slip = currentSlip();
-  return slip?.dataset.press && !choosing() ? slip : null;
+  return (slip?.dataset.press || slip?.dataset.over) && !choosing() ? slip : null;
 }
 
 function position() {
@@ -50,18 +51,18 @@ function onDown(event) {
   if (!slip || slip.dataset.presses || slip.dataset.way || event.button !== 0 || held || pinching() || !event.target.closest("#drawing")) return;
   event.preventDefault();
   event.stopPropagation();
-  takeAllBack();
+  if (slip.dataset.press) takeAllBack();
   ring(null);
   const given = { step_kind: slip.dataset.kind, fields: fieldsOf(slip), start: placeOf(event), nth, ...position() };
   held = { pointer: event.pointerId, given, pressed: [event.clientX, event.clientY], slip };
   hold(event);
-  if (!slip.dataset.release) preview("draw-step", { ...given, end: null, scale: scale(), free: free(event) });
+  if (slip.dataset.press && !slip.dataset.release) preview("draw-step", { ...given, end: null, scale: scale(), free: free(event) });
 }
 
 function onMove(event) {
   if (!held) {
     last = event;
-    if (placing() && event.buttons === 0) aimAt(event);
+    if (placing()?.dataset.press && event.buttons === 0) aimAt(event);
     return;
   }
   if (event.pointerId !== held.pointer) return;
@@ -75,6 +76,7 @@ async function onUp(event) {
   if (!held || event.pointerId !== held.pointer) return;
   const { drawn, given, slip } = held;
   held = null;
+  if (!drawn && slip.dataset.over) return;
   if (!drawn && slip.dataset.release) {
     tell(slip.dataset.press);
     return;
@@ -87,13 +89,15 @@ async function onUp(event) {
 function leaveOff() {
   held = null;
   takeAllBack();
+  if (currentSlip()?.dataset.over) showSlip();
 }
 
 function walkOn(by) {
   nth += by;
-  if (!held) return last && aimAt(last);
+  if (!held) return last && placing().dataset.press && aimAt(last);
   held.given = { ...held.given, nth };
   if (held.drawn) held.drawn = { ...held.drawn, nth };
+  else if (held.slip.dataset.over) return null;
   return preview("draw-step", held.drawn || { ...held.given, end: null, scale: scale() });
 }
 

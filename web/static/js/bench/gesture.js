@@ -23,10 +23,12 @@ export function watchLeavingOff(sheet, under, leaveOff) {
   const leave = () => under() && leaveOff();
   sheet.addEventListener("pointercancel", leave);
   document.addEventListener("bench:leave-off", leave);
-  document.addEventListener("keydown", (event) => {
+  // Wherever the focus is, what is under way goes before what is open.
+  const escape = (event) => {
     if (event.key !== "Escape" || !under()) return;
     event.preventDefault();
     event.stopImmediatePropagation();
     leaveOff();
-  });
+  };
+  document.addEventListener("keydown", escape, { capture: true });
 }

@@ -110,10 +110,14 @@ export function watchPicking(sheet) {
     },
     { capture: true },
   );
+  // What went away, even if it came back, was no click.
+  sheet.addEventListener("pointermove", (event) => {
+    if (pressed && Math.hypot(event.clientX - pressed[0], event.clientY - pressed[1]) > FAR) pressed = null;
+  });
   sheet.addEventListener(
     "click",
     (event) => {
-      if (!pressed || !asking(event) || Math.hypot(event.clientX - pressed[0], event.clientY - pressed[1]) > FAR) return;
+      if (!pressed || !asking(event)) return;
       event.stopPropagation();
       // Clicks that come fast are taken in turn: each looks at what the one before it left.
       turn = turn.then(() => currentSlip()?.dataset.picks && pick(event));

@@ -215,6 +215,8 @@ class Gestures(TestCase):
         for kind, start, end, wanted in (
             ("move", (0.7, -1.4), (2.72, -0.43), "Move disc by 2u right and 1u up: placed."),
             ("move", (0.0, 3.0), (-1.0, 6.5), "Move disc by -1u right and 3.5u up: placed."),
+            ("move", (0.2, 3.0), (0.2, 6.5), "Move disc by 0u right and 3.5u up: placed."),  # by the top of the disc
+            ("move", (0.2, -1.5), (0.2, 3.0), "Move disc by 0u right and 4.5u up: placed."),
             ("march", (0.7, -1.0), (0.72, 1.9), "March disc by 0u right and 3u up, 4 altogether: row."),
             ("cast", (0.7, -1.0), (4.24, -4.53), "Cast disc over 5u at -45°, the figure itself left out: shadow."),
         ):

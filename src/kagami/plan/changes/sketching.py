@@ -66,8 +66,7 @@ def _over(plan: Plan, cls: type[Step], given: Given) -> dict[str, Any]:
     last = nearest(end, grain.reach, result)[:1]
     if start.distance(end) <= SAME_PLACE or (first and last and first[0][1].distance(last[0][1]) <= SAME_PLACE):
         raise ChangeRefused("draw-over")
-    if grain.free or not (first and last):
-        start, end = (near[0][1] if near else place for near, place in ((first, start), (last, end)))
+    if grain.free or not (first and last):  # of a way with one end on an anchor it is the way that counts
         return {"fields": {**fields, **_values(cls, start, end, grain)}}
     if cls.by_anchors:
         kept = {name: value for name, value in fields.items() if name in KINDS[cls.by_anchors].model_fields}

@@ -8,7 +8,7 @@ from django.urls import reverse
 
 from kagami.plan.language.text import parse_text
 from tests.web.studio import StudioCase
-from web.bench import handles, panel, sheet
+from web.bench import panel, sheet, stencils
 from web.bench.state import VIEWS
 from web.evaluation.door import HERE
 from web.marks.models import Mark
@@ -53,7 +53,7 @@ CHANGES = (
 def forget() -> None:
     """What a fresh process knows: nothing."""
     HERE.forget()
-    for memo in (mirror.MIRRORS, panel.LINES, sheet.PATHS, sheet.INK, handles.HANDLES):
+    for memo in (mirror.MIRRORS, panel.LINES, sheet.PATHS, sheet.INK, stencils.STENCILS):
         memo.clear()
 
 

@@ -4,10 +4,9 @@ import json
 import math
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
-from functools import partial
 from typing import Final
 
-from django.template.loader import render_to_string
+from django.template.defaultfilters import floatformat
 from django.utils.safestring import SafeString, mark_safe
 from django.utils.translation import gettext as _
 
@@ -30,10 +29,15 @@ from kagami.plan.steps.free import FreeOutline, is_smooth
 from kagami.plan.steps.inputs import Inputs
 from kagami.plan.translation import tr
 from kagami.plan.values.stored import typed_value
-from web.memo import Memo
+from web.bench.stencils import Stencil
 
-HANDLES: Final[Memo[SafeString]] = Memo()
-QUIET: Final[Memo[SafeString]] = Memo()
+MOVING: Final = (
+    *("value", "x", "y", "place", "line", "tick", "turn", "now", "moves"),
+    *("label", "label_x", "label_y", "label_turn", "label_dx", "label_dy"),
+)
+"""What of a handle is new at every move of a hand."""
+SHOWN: Final = Stencil("bench/_handle.html", "h", MOVING)
+QUIET: Final = Stencil("bench/_quiet.html", "h", MOVING)
 MOST_HANGING: Final = 4
 MOST_QUIET: Final = 8
 """Steps that hang on a dragged one, and their dimensions, that are shown beside it."""
@@ -89,7 +93,8 @@ class Handle:
     label_dy: str = "0"
     anchor: str = "middle"
     next: str = ""
-    number: float = 0.0
+    now: str = "0"
+    """Its value as assistive technology reads it."""
     moves: str = ""
     """Of a formula, what of it a hand changes."""
     named: bool = False
@@ -142,20 +147,17 @@ def quiet_html(step: Step, result: Result, frame: Frame) -> SafeString:
         found.extend(handles_of(other, result, frame, (Linear, Angular)))
         if len(found) >= MOST_QUIET:
             break
-    return mark_safe("".join(QUIET.get(handle, partial(_quiet_html, handle)) for handle in found[:MOST_QUIET]))
-
-
-def _quiet_html(handle: Handle) -> SafeString:
-    return render_to_string("bench/_quiet.html", {"h": handle})
+    return mark_safe("".join(map(QUIET.filled, found[:MOST_QUIET])))
 
 
 def handles_html(handles: Iterable[Handle]) -> SafeString:
-    """The handles as SVG, each set anew only when something of it is new."""
-    return mark_safe("".join(HANDLES.get(handle, partial(_handle_html, handle)) for handle in handles))
+    """The handles as SVG."""
+    return mark_safe("".join(map(SHOWN.filled, handles)))
 
 
-def _handle_html(handle: Handle) -> SafeString:
-    return render_to_string("bench/_handles.html", {"handles": (handle,)})
+def _read(value: float) -> str:
+    """A number as assistive technology is to read it."""
+    return floatformat(value, "-4u")
 
 
 @dataclass(frozen=True)
@@ -177,7 +179,7 @@ class _Drawn:
                 return self._angle(dimension)
             case Stops():
                 value = self._value(dimension)
-                return replace(self._at(dimension, dimension.tip(value), self._text(dimension)), number=value)
+                return replace(self._at(dimension, dimension.tip(value), self._text(dimension)), now=_read(value))
             case Hook():
                 text = self.step.field_kinds()[dimension.field].entry(self.step[dimension.field], dimension.part)
                 return self._at(dimension, dimension.place, describe(text, self.names))
@@ -307,7 +309,7 @@ class _Drawn:
             label = {"label_x": at[0], "label_y": at[1], "label_turn": f"{upright:.2f}", "label_dy": beside}
         tick = self.frame.place(foot) if dimension.both else ""
         handle = self._at(dimension, tip, text)
-        return replace(handle, line=line, tick=tick, turn=f"{screen:.2f}", number=value, **label)
+        return replace(handle, line=line, tick=tick, turn=f"{screen:.2f}", now=_read(value), **label)
 
     def _angle_ahead(self, place: Point, heading: float, reach: float) -> bool:
         """Whether the handle of an angle lies straight ahead of a place, within reach."""
@@ -346,7 +348,7 @@ class _Drawn:
         text = self._text(dimension)
         unit = "" if self.step.field_kinds()[dimension.field] is LENGTH else "°"
         shown = f"{text}{unit}" if plain_number(text) is not None else f"{text} = {number_text(value)}{unit or 'u'}"
-        return replace(self._at(dimension, tip, text), line=line, number=value, **{**label, "label": shown})
+        return replace(self._at(dimension, tip, text), line=line, now=_read(value), **{**label, "label": shown})
 
     def _word(self, dimension: Word) -> Handle:
         kind, value = self.step.field_kinds()[dimension.field], str(self.step[dimension.field])

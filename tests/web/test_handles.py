@@ -1,16 +1,21 @@
-"""Where the values of a step's handles are written on the sheet."""
+"""Handles as SVG: where their values are written, and that filled stencils are what the templates make."""
 
 from __future__ import annotations
 
+import dataclasses
 import math
+import pathlib
 
+from django.template.loader import render_to_string
 from django.test import SimpleTestCase
 
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.files import load_plan
-from web.bench.handles import Handle, handles_of
+from web.bench.handles import QUIET, SHOWN, Handle, handles_of
 from web.bench.sheet import frame_of
+
+EXAMPLES = pathlib.Path(__file__).parents[2] / "examples"
 
 
 def handles(sentence: str) -> dict[str, Handle]:
@@ -48,3 +53,26 @@ class Labels(SimpleTestCase):
         lying = handles("Oval bell on O, 3u wide and 9u high, turned by 0°.")
         width = lying["width"]
         self.assertEqual((width.label_x, width.label_y), (width.x, width.y))
+
+
+class Stencils(SimpleTestCase):
+    def test_what_is_filled_in_is_what_the_template_makes(self) -> None:
+        count = 0
+        for path in sorted((EXAMPLES / "jobs").iterdir()):
+            plan = load_plan(path.read_bytes())
+            result = evaluate(plan, Cache())
+            frame, _window = frame_of(plan, result)
+            for step in plan.steps:
+                for handle in handles_of(step, result, frame):
+                    count += 1
+                    for stencil in (SHOWN, QUIET):
+                        self.assertEqual(stencil.filled(handle), render_to_string(stencil.template, {"h": handle}))
+        self.assertGreater(count, 500)
+
+    def test_odd_texts_are_escaped_and_fill_no_other_place(self) -> None:
+        first = handles("Oval bell on O, 4u wide and 3u high, turned by 0°.")["width"]
+        for text in ("<script>", "a & b", "\"x\" 'y'", "\ue000label\ue000", "", "{{ h.x }}"):
+            odd = dataclasses.replace(first, value=text, label=text, moves=text, line=text, tick=text)
+            self.assertEqual(SHOWN.filled(odd), render_to_string(SHOWN.template, {"h": odd}), text)
+        named = dataclasses.replace(first, said="\ue000__class__\ue000 of \ue000x", key="\ue000y\ue000")
+        self.assertIn("\ue000__class__\ue000 of \ue000x", SHOWN.filled(named))

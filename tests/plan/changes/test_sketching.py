@@ -231,6 +231,8 @@ class Gestures(TestCase):
         # Where figures share a place, that of the figure itself is meant; the sheet's own places are to be hung on too.
         found = begun("move", (3.0, 0.02), (0.03, 0.0), fields={"figure": "moon"})
         self.assertEqual(sentence(found), "Place moon with centre of moon on O: placed.")
+        found = begun("move", (3.0, 0.02), (0.03, 0.0), fields={"figure": "moon#1"})
+        self.assertEqual(sentence(found), "Place copy 1 of moon with centre of moon on O: placed.")
         found = begun("move", (3.0, 0.0), (0.0, 0.0), fields={"figure": "moon"}, free=True)
         self.assertEqual(sentence(found), "Move moon by -3u right and 0u up: placed.")
 

@@ -23,6 +23,7 @@ from kagami.plan.fields.values import ANGLE, LENGTH, ValueKind
 from kagami.plan.figure import Figure
 from kagami.plan.places.anchors import resolve
 from kagami.plan.places.described import describe
+from kagami.plan.places.selecting import plain_id
 from kagami.plan.references.places import SHEET_ORIGIN, parse_reference
 from kagami.plan.steps import KINDS, Step
 from kagami.plan.values.dependencies import figures_of
@@ -62,7 +63,7 @@ def _over(plan: Plan, cls: type[Step], given: Given) -> dict[str, Any]:
     fields = given.mapping("fields")
     result, grain = evaluate_before(plan, given.cache, given.position(plan)), grain_of(given.values)
     start, end = (place_given(given.values, name) for name in ("start", "end"))
-    first = _anchor_of(str(fields.get("figure", "")), nearest(start, grain.reach, result))
+    first = _anchor_of(plain_id(str(fields.get("figure", ""))), nearest(start, grain.reach, result))
     last = nearest(end, grain.reach, result)[:1]
     if start.distance(end) <= SAME_PLACE or (first and last and first[0][1].distance(last[0][1]) <= SAME_PLACE):
         raise ChangeRefused("draw-over")

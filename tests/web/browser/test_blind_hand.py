@@ -23,7 +23,7 @@ T = TypeVar("T")
 NIGHTLY: Final = os.environ.get("KAGAMI_NIGHTLY") == "1"
 SEED_ON_NODES: Final = 14
 SEED_OVER_SKETCH: Final = 15
-ACTS: Final = 240 if NIGHTLY else 36
+ACTS: Final = 240 if NIGHTLY else 24
 BETWEEN_LOOKS: Final = 12
 SOON: Final = 800
 """Milliseconds that it waits for something that it wants to press."""

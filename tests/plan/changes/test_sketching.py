@@ -131,10 +131,18 @@ class Gestures(TestCase):
                 for name, figure in (("course", "disc"), ("like", "line"))
                 if name in KINDS[kind].model_fields
             }
-            with self.subTest(kind):
-                plan = begun(kind, (0.0, 3.0), (6.0, 5.5), fields=fields)
-                outcome = evaluate(plan).outcomes[plan.steps[-1].id]
-                self.assertIsNone(outcome.error, str(outcome.error))
+            for end, more in (((6.0, 5.5), {}), ((0.5, 3.3), {"scale": 6.0}), ((0.1, 3.2), {"scale": 6.0})):
+                with self.subTest(kind, end=end):
+                    start = (0.0, 3.0)
+                    if more:  # small, and away from anchors, which would be taken
+                        start, end = (30.1, 23.0), (30.1 + end[0], 20.0 + end[1])
+                    try:
+                        plan = begun(kind, start, end, fields=fields, **more)
+                    except PlanError as refused:  # both places are one
+                        self.assertTrue(more and KINDS[kind].release and refused.code == "draw-on", str(refused))
+                        continue
+                    outcome = evaluate(plan).outcomes[plan.steps[-1].id]
+                    self.assertIsNone(outcome.error, str(outcome.error))
 
     def test_a_path_takes_a_place_a_press_and_closes_on_the_first(self) -> None:
         given = {"step_kind": "path", "fields": {}, "places": [[0.1, 0.0], [3.0, 0.1], [2.6, 4.1]]}

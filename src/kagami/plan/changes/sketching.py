@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from typing import Any, Final
 
 from kagami.geometry.point import Point
@@ -179,15 +180,30 @@ def _values(cls: type[Step], start: Point, end: Point, grain: Grain) -> dict[str
     kinds, far = cls.field_kinds(), start.distance(end)
     if cls.drawn_out:
         end = _straight(start, end, grain)
-    found: dict[str, Any] = {}
-    for field, value in cls.swept(start, end).items():
+    swept, given = cls.swept(start, end), {}
+    for field, value in swept.items():
         kind = kinds[field]
-        if isinstance(value, str) or not isinstance(kind, ValueKind):
-            found[field] = value
-            continue
-        way = math.radians(far) if kind is ANGLE else 1.0
-        found[field] = kind.number(grain.rounded(kind, value, way))
-    return found
+        if isinstance(kind, ValueKind) and not isinstance(value, str):
+            given[field] = kind, value
+    found = _rounded(given, grain, far)
+    if _blurred(cls, found):
+        found = _rounded(given, replace(grain, free=True), far)
+    return {**swept, **{field: kind.number(found[field]) for field, (kind, _value) in given.items()}}
+
+
+def _rounded(given: Mapping[str, tuple[ValueKind, float]], grain: Grain, far: float) -> dict[str, float]:
+    """Values on their stops; an angle's by how far from its centre the hand is."""
+    ways = {ANGLE: math.radians(far)}
+    return {field: grain.rounded(kind, value, ways.get(kind, 1.0)) for field, (kind, value) in given.items()}
+
+
+def _blurred(cls: type[Step], values: Mapping[str, float]) -> bool:
+    """Whether stops are too far apart for what was drawn: nothing is left of it, or of a value that something must be
+    left of.
+    """
+    lengths = [value for field, value in values.items() if cls.field_kinds()[field] is LENGTH]
+    kept = [values[field] for field in cls.apart if field in values]
+    return (bool(lengths) and not any(lengths)) or 0.0 in kept or len(set(kept)) < len(kept)
 
 
 def _straight(start: Point, end: Point, grain: Grain) -> Point:

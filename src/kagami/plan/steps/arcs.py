@@ -58,6 +58,7 @@ class Ring(_Round):
     sentence: ClassVar = "Ring {name} on {centre} from radius {inner} to {outer}."
     noun: ClassVar = "ring"
     press: ClassVar = "centre"
+    apart: ClassVar = ("inner", "outer")
 
     kind: Literal["ring"] = "ring"
     centre: AnchorRef = "O"
@@ -171,6 +172,7 @@ class RingPart(_Round):
     sentence: ClassVar = "Ring part {name} on {centre} from radius {inner} to {outer}, from {start}° to {end}°."
     noun: ClassVar = "ring part"
     press: ClassVar = "centre"
+    apart: ClassVar = ("inner", "outer")
 
     kind: Literal["ring-part"] = "ring-part"
     centre: AnchorRef = "O"

@@ -71,6 +71,8 @@ class Step(BaseModel):
     """The place that it gives where it lets go."""
     drawn_out: ClassVar[tuple[str, ...]] = ()
     """Its width and height, where a hand draws them out: drawn straight along one, the other keeps their proportion."""
+    apart: ClassVar[tuple[str, ...]] = ()
+    """Its values that may be neither equal nor nothing, however small it is drawn."""
     presses: ClassVar[str] = ""
     """The field to which each press on the sheet adds a place."""
     corner_of: ClassVar[str] = ""

@@ -106,6 +106,7 @@ class Shield(Step):
     noun: ClassVar = "shield"
     press: ClassVar = "top"
     drawn_out: ClassVar = ("width", "height")
+    apart: ClassVar = ("side", "height")
 
     kind: Literal["shield"] = "shield"
     top: AnchorRef = "O"
@@ -119,7 +120,7 @@ class Shield(Step):
     def swept(cls, start: Point, end: Point) -> Mapping[str, float | str]:
         """From where a hand presses to where it lets go."""
         width, height = cls.in_proportion(2 * abs(end.x - start.x), abs(end.y - start.y))
-        return {"width": width, "height": height, "side": height / 2}
+        return {"width": width, "height": height, "side": height / 2, "bow": width / 12}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """The shield; anchors are its top, tip, shoulders, and where its straight sides end (`hip-left`, `hip-right`).

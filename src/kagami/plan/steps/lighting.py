@@ -60,11 +60,11 @@ class Light(Toning):
         return Drawing(replace(whole, copies=shapes, tones=tones))
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
-        """The light's direction about the first body, the number of tones below it, and the word of its form there."""
+        """The light's direction about the first body, the number of tones below, and the word of its form between."""
         body = inputs.first_figure("figures")
         yield _sun("angle", body)
         yield from count_below("count", body, MOST_IN_RAMP, inputs.value("count"))
-        yield Word("form", middle_of(body))
+        yield Word("form", middle_of(body).moved(0.0, -1.0))
 
 
 def _sun(field: str, body: Figure) -> Angular:

@@ -148,6 +148,7 @@ class Star(Step):
     )
     noun: ClassVar = "star"
     press: ClassVar = "centre"
+    apart: ClassVar = ("inner", "outer")
 
     kind: Literal["star"] = "star"
     points: Count = "6"

@@ -33,6 +33,7 @@ def x_height(cut: Cut) -> float:
     return _top_of(cut, FLAT_SMALL) or _table(cut, "X_HEIGHT", 0.5)
 
 
+@lru_cache(maxsize=MOST_CUTS)
 def overshoot(cut: Cut) -> float:
     """How far a round capital reaches beyond a flat one, at the top; 0 where the face has no O."""
     top = _top_of(cut, "O")

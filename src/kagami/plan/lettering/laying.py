@@ -121,14 +121,13 @@ def _along(lettering: Lettering, where: Along) -> Page:
     ((_, line),) = composed_lines(lettering.text, setting)
     run = _run(where, setting)
     start = run.at - SHARES[where.held] * line.width
-    stops = np.array([start + line.middle(letter) for letter in line.letters])
-    ends = np.array([start, start + line.width / 2, start + line.width])
+    ends = (start, start + line.width / 2, start + line.width)
+    stops = np.array([*ends, *(start + line.middle(letter) for letter in line.letters)])
     course = run.course
     if course.outline.closed and line.width > course.length:
         raise LetteringError("too-long-for-course", width=line.width, length=course.length)
     try:
-        turns = _maps(*course.places(stops), line.caps)
-        first, middle, last = _maps(*course.places(ends), line.caps)
+        first, middle, last, *turns = _maps(*course.places(stops), line.caps)
     except OffCourse as error:
         raise LetteringError("runs-off", by=float(str(error.values["by"])), width=line.width) from error
     letters = tuple(Laid(line, letter, by) for letter, by in zip(line.letters, turns, strict=True))

@@ -18,7 +18,7 @@ LINE_BREAK: Final = "¶"
 """Stands between lines in a text."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Setting:
     """A face at a weight, and what is seen of it: `size` is the height of capitals or of small letters, or the em."""
 
@@ -41,17 +41,17 @@ class Setting:
     kerns: tuple[tuple[int, float], ...] = ()
     """By hand: after which letters, counted over all lines as they are seen, what room is added, in ems."""
 
-    @property
+    @cached_property
     def cut(self) -> Cut:
         """The letters."""
         return self.face.cut(self.weight, self.width, self.optical)
 
-    @property
+    @cached_property
     def em(self) -> float:
         """Size of the em."""
         return self.size / SEEN[self.by](self.cut)
 
-    @property
+    @cached_property
     def caps(self) -> float:
         """Height of the capitals."""
         return cap_height(self.cut) * self.em
@@ -65,7 +65,7 @@ class Setting:
         """
         return stem(self.cut) * self.em
 
-    @property
+    @cached_property
     def dress(self) -> Dress:
         """Which letters are chosen: no ligatures where the text is tracked."""
         return Dress(self.capitals, self.figures, self.kerned, self.joined and not self.tracking)

@@ -70,11 +70,8 @@ def run_of(along: Along, caps: float) -> Run:
         GeometryError: there is no room for it within the outline.
     """
     base = counter_clockwise(along.outline)
-    plain = course_along(base)
     place = _nearer_to_the_top(base, along.place)
-    at = plain.nearest(place)
-    heading = float(plain.places(np.array([at]))[1][0])
-    tops_left = _tops_left(along.reading, math.cos(heading), base.closed)
+    tops_left = _tops_left(along.reading, base, place)
     travel = base if tops_left else base.reversed()
     up_is_outside = not tops_left if base.closed else True
     share = _share(along.lies, up_is_outside)
@@ -93,11 +90,13 @@ def _nearer_to_the_top(outline: Outline, place: Point) -> Point:
     return place
 
 
-def _tops_left(reading: str, left_points_up: float, closed: bool) -> bool:
+def _tops_left(reading: str, base: Outline, place: Point) -> bool:
     """Whether letters' tops lie left of an outline in its own direction: within it, where it is closed."""
-    if reading == "upright":
-        return left_points_up > SAME
-    return (reading == "inward") if closed else (reading == "outward")
+    if reading != "upright":
+        return (reading == "inward") if base.closed else (reading == "outward")
+    plain = course_along(base)
+    _places, (heading,) = plain.places(np.array([plain.nearest(place)]))
+    return math.cos(heading) > SAME  # its left points up
 
 
 def _share(lies: str, up_is_outside: bool) -> float:

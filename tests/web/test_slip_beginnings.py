@@ -49,6 +49,20 @@ class Begun(TestCase):
             with self.subTest(side):
                 self.assertEqual(begun("round", plan=plan)["radius"], radius)
 
+    def test_one_corner_begins_with_the_sharpest(self) -> None:
+        plan = parse_text(
+            "Drop drop on O with radius 2u, its tip on 7u down from O.\nCircle disc on O with radius 1u.\n"
+        )
+        self.assertEqual(begun("round-one", "drop", plan=plan)["place"], "drop.tip")
+        self.assertEqual(begun("round-one", "disc", plan=plan)["place"], "O")
+        self.assertTrue(begun("round-one", "plate")["place"].startswith("plate."))
+
+    def test_a_size_begins_with_that_which_a_figure_has(self) -> None:
+        fields = begun("size", "plate")
+        self.assertEqual((fields["width"], fields["height"]), ("16u", "12u"))
+        self.assertEqual(begun("size-in-proportion", "post")["length"], "6u")
+        self.assertEqual(begun("size-in-proportion", "plate")["length"], "16u")
+
     def test_the_rest_is_taken_from_the_largest(self) -> None:
         box = "Box box, 6u wide and 4u high, its centre on O, turned by 0°.\n"
         plan = parse_text(f"Circle dot on O with radius 1u.\n{box}")

@@ -4,22 +4,28 @@ from collections.abc import Mapping, Sequence
 from typing import Any, Final
 
 from kagami.geometry.curves import Line
+from kagami.geometry.rounding import corners_of
+from kagami.geometry.tolerance import SAME
 from kagami.plan.changes.going_along import done_to
+from kagami.plan.changes.hanging import nearest
 from kagami.plan.changes.moving import plain_number
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.result import Result
 from kagami.plan.fields.figures import FigureKind
 from kagami.plan.fields.kind import Offer
 from kagami.plan.fields.values import LENGTH
+from kagami.plan.figure import Figure
 from kagami.plan.lettering.laying import Lettering
 from kagami.plan.naming import free_name
 from kagami.plan.outcome import Outcome
 from kagami.plan.places.selecting import lines_of, plain_id
+from kagami.plan.references.places import parse_reference
 from kagami.plan.steps import Carve, Chapter, Step, Turn
 from kagami.plan.steps.arcs import Ring, RingPart
 from kagami.plan.steps.refine import Band
 from kagami.plan.steps.repeats import Echo
 from kagami.plan.translation import tr
+from kagami.plan.values.dependencies import figures_of
 
 GONE_BY: Final = ("course", "edge")
 """Fields for a figure that words go by."""
@@ -61,6 +67,7 @@ def begun(plan: Plan, result: Result, cls: type[Step], position: int, asked: Seq
     outcome = result.outcomes.get(plain_id(found.get("figure") or ""))
     if outcome and outcome.figure:
         found |= cls.about(outcome.figure)
+        found |= _sharpest(outcome, outcome.figure, result, cls.press) if cls.corner_of else {}
     fields = {name: value for name, value in found.items() if value is not None}
     return cls.model_validate({**fields, "id": "new", "name": free_name(plan, tr(cls.noun))})
 
@@ -72,6 +79,16 @@ def _thickness(step: Step | None) -> str | None:
         told = f"{step.outer} - ({step.inner})"
         return told if inner is None or outer is None else LENGTH.number(outer - inner)
     return step.width if isinstance(step, Band) else None
+
+
+def _sharpest(outcome: Outcome, figure: Figure, result: Result, field: str) -> dict[str, str]:
+    """The sharpest corner of a figure, by an anchor of its own."""
+    corners = sorted(corners_of(figure.united), key=lambda corner: -abs(corner.turn)) if figure.bounds_area else []
+    for corner in corners:
+        for reference, _place in nearest(corner.place, SAME, result):
+            if outcome.id in figures_of(parse_reference(reference)):
+                return {field: reference}
+    return {}
 
 
 def lines_for(cls: type[Step], before: Sequence[Step], result: Result, figure: str) -> list[str]:

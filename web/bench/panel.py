@@ -40,9 +40,9 @@ from web.memo import Memo
 
 HEADINGS: Final = {
     Chapter.SETTING_OUT: "Setting out",
-    Chapter.FIGURES: "Figures and repeats",
-    Chapter.REPEATS: "Figures and repeats",
-    Chapter.PLACING: "Figures and repeats",
+    Chapter.FIGURES: "Figures, repeats, places",
+    Chapter.REPEATS: "Figures, repeats, places",
+    Chapter.PLACING: "Figures, repeats, places",
     Chapter.CARVE: "Carve",
     Chapter.REFINE: "Refine",
     Chapter.TONE: "Tone",

@@ -13,6 +13,7 @@ from kagami.plan.dimensions.drawn import corner_of, factor, held_span, middle_of
 from kagami.plan.dimensions.kinds import Linear, Word
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import CHOICE, AnchorRef, Angle, FigureRef, Length, Number
+from kagami.plan.fields.values import LENGTH
 from kagami.plan.figure import BOX_PLACES, Figure
 from kagami.plan.steps.bar import HELD, Held
 from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
@@ -196,6 +197,11 @@ class Size(_Placing):
     height: Length = "6u"
     held: Held = "centre"
 
+    @classmethod
+    def about(cls, figure: Figure) -> Mapping[str, str]:
+        """The size that it has."""
+        return _own_size(figure, width="width", height="height")
+
     def draw(self, inputs: Inputs) -> Drawing:
         """Scaled apart along both directions: circles become ovals."""
         box = _box(inputs, "figure")
@@ -219,6 +225,11 @@ class SizeInProportion(_Placing):
     direction: Annotated[Literal["across", "upright"], CHOICE] = "across"
     held: Held = "centre"
 
+    @classmethod
+    def about(cls, figure: Figure) -> Mapping[str, str]:
+        """The width that it has."""
+        return _own_size(figure, width="length")
+
     def draw(self, inputs: Inputs) -> Drawing:
         """Scaled alike in all directions."""
         box, length = _box(inputs, "figure"), inputs.positive("length")
@@ -234,6 +245,12 @@ class SizeInProportion(_Placing):
         yield from _sizes(inputs, self.held, {"width" if self.direction == "across" else "height": length}, "length")
         yield Word("held", held_place(box, self.held))
         yield Word("direction", middle_of(inputs.figure("figure")))
+
+
+def _own_size(figure: Figure, **fields: str) -> dict[str, str]:
+    """The sizes that a figure has, to a hundredth of a u, by the fields that are to begin with them."""
+    sizes = {field: round(getattr(figure.box, way), 2) for way, field in fields.items()} if figure.box else {}
+    return {field: LENGTH.number(size) for field, size in sizes.items() if size > 0}
 
 
 def _sizes(inputs: Inputs, held: str, sizes: Mapping[str, float], field: str = "") -> Dimensions:

@@ -36,6 +36,19 @@ class Begun(TestCase):
                     fields = begun(kind, *asked)
                     self.assertEqual((fields["figure"], fields["line"]), ("post", "cut"))
 
+    def test_a_side_is_told_by_a_bent_line_that_cuts_the_figure(self) -> None:
+        bow = "Arc bow on 10u right and 0u up from O with radius 10u from 120° to 240°.\n"
+        off = "Arc off on O with radius 1u from 0° to 90°.\n"
+        plan = parse_text(f"Circle disc on O with radius 4u.\n{bow}{off}")
+        for asked in ((), ("disc",), ("disc", "bow"), ("bow",)):
+            with self.subTest(asked=asked):
+                fields = begun("half", *asked, plan=plan)
+                self.assertEqual((fields["figure"], fields["line"]), ("disc", "bow"))
+        self.assertEqual(begun("half", "off", "disc", plan=plan)["line"], "bow")
+        straight = parse_text(write_text(plan) + "Line cut through O at 60°.\n")
+        self.assertEqual(begun("half", plan=straight)["line"], "cut")
+        self.assertNotEqual(begun("reflect", plan=plan)["line"], "bow")
+
     def test_the_ground_is_an_earlier_area(self) -> None:
         for asked in ((), ("post",)):
             fields = begun("shadow", *asked)

@@ -4,6 +4,9 @@ from collections.abc import Mapping, Sequence
 from typing import Any, Final
 
 from kagami.geometry.curves import Line
+from kagami.geometry.errors import GeometryError
+from kagami.geometry.halves import halves
+from kagami.geometry.outline import Shape
 from kagami.geometry.rounding import corners_of
 from kagami.geometry.tolerance import SAME
 from kagami.plan.changes.going_along import done_to
@@ -92,17 +95,31 @@ def _sharpest(outcome: Outcome, figure: Figure, result: Result, field: str) -> d
 
 
 def lines_for(cls: type[Step], before: Sequence[Step], result: Result, figure: str) -> list[str]:
-    """The figures that a step can be done along to another one: what is straight, or any open line where it goes by
-    all of them.
+    """The figures that a step can be done along to another one: what is straight; any open line where it goes by all of
+    them; bent ones that cut the figure, or any where there is none yet, if it takes these.
     """
+    made = result.outcomes.get(plain_id(figure))
 
     def can(step: Step) -> bool:
         outcome = result.outcomes.get(step.id)
         if outcome is None or outcome.figure is None or outcome.figure.bounds_area:
             return False
-        return bool(outcome.figure.whole.outlines if cls.along_all else lines_of(outcome.figure))
+        if lines_of(outcome.figure):
+            return True
+        line = outcome.figure.whole
+        return bool(line.outlines) and (
+            cls.along_all or (cls.along_bent and (made is None or _cuts(line, made.figure)))
+        )
 
     return [step.id for step in before if step.id != plain_id(figure) and can(step)]
+
+
+def _cuts(line: Shape, figure: Figure | None) -> bool:
+    """Whether a line has parts of a figure on both its sides."""
+    try:
+        return figure is not None and figure.bounds_area and all(halves(figure.united, line))
+    except GeometryError:  # the step itself says what is wrong
+        return False
 
 
 def _along(
@@ -119,7 +136,7 @@ def _along(
     figures = [one for one in asked if one not in lines] or list(areas)[-1:] or drawn[-1:] or list(asked)[:1]
     if not figures:
         return {}
-    others = [one for one in lines if one != figures[0]]
+    others = lines_for(cls, before, result, figures[0])
     wanted = [one for one in asked if one in others] or others[-1:] or [one for one in asked if one != figures[0]]
     return {other: figures[0], cls.along: wanted[-1] if wanted else figures[0]}
 

@@ -81,6 +81,8 @@ class Step(BaseModel):
     """What the drawing of its figure must have as its detail, where that must be something."""
     along: ClassVar[str] = ""
     """The field of a figure with a straight line that it goes by."""
+    along_bent: ClassVar[bool] = False
+    """Whether that line may be bent, so that it cuts the figure in two."""
     along_all: ClassVar[bool] = False
     """Whether it goes by all lines of that figure, bent ones too."""
     trail: ClassVar[str] = ""

@@ -10,7 +10,7 @@ from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.geometry.rim import Side, rims
 from kagami.geometry.tolerance import LENGTH, ROUNDING, SAME
-from kagami.plan.dimensions.drawn import across, middle_of
+from kagami.plan.dimensions.drawn import across, corner_of, middle_of
 from kagami.plan.dimensions.kinds import Angular, Dimensions, Word
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import CHOICE, Angle, Count, FigureRef, FigureRefs, Length, Percent, Tone
@@ -60,11 +60,11 @@ class Light(Toning):
         return Drawing(replace(whole, copies=shapes, tones=tones))
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
-        """The light's direction about the first body, the number of tones below, and the word of its form between."""
+        """The light's direction about the first body, the number of tones below, the word of its form at a corner."""
         body = inputs.first_figure("figures")
         yield _sun("angle", body)
         yield from count_below("count", body, MOST_IN_RAMP, inputs.value("count"))
-        yield Word("form", middle_of(body).moved(0.0, -1.0))
+        yield Word("form", corner_of(body))
 
 
 def _sun(field: str, body: Figure) -> Angular:
@@ -114,6 +114,7 @@ class Half(Toning):
 
     takes_lines: ClassVar = True
     along: ClassVar = "line"
+    along_bent: ClassVar = True
     title: ClassVar = "half"
     sentence: ClassVar = "To the {side} of {line}, make {figure} {way} by {strength} %: pieces {name}."
     noun: ClassVar = "halved"
@@ -150,11 +151,12 @@ class Half(Toning):
         return Drawing(Figure(tuple(shapes), source.anchors, None, tuple(tones), source.layer))
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
-        """The strength upward from the middle of the figure, the words of the side and of the shade there."""
-        middle = middle_of(inputs.figure("figure"))
+        """The strength upward from the middle of the figure, the words of the side there, of the shade at a corner."""
+        figure = inputs.figure("figure")
+        middle = middle_of(figure)
         yield from share_up("strength", middle)
         yield Word("side", middle)
-        yield Word("way", middle.moved(0.0, -1.0))
+        yield Word("way", corner_of(figure))
 
 
 @register("rim")

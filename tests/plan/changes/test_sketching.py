@@ -58,6 +58,25 @@ class Gestures(TestCase):
         plan = change(plan, "draw-step", given, CACHE).plan
         self.assertEqual(sentence(plan), "Circle circle on centre of hub with radius 2u.")
 
+    def test_a_node_that_a_figure_has_from_another_is_no_crossing_of_both(self) -> None:
+        plan = parse_text(
+            "Circle disc on O with radius 6u.\nArc arc on O with radius 1.75u from 180° to 270°.\n"
+            "Band band, 0.5u wide, on arc, ends round and corners mitred.\nFrom disc take band: piece piece.\n"
+            "Turn piece round O, 4 copies: star.\n"
+        )
+        for start, wanted in (
+            ([0.01, -2.0], "Circle circle on 2u down from O with radius 3u."),
+            ([-0.01, 6.0], "Circle circle on top of disc with radius 3u."),
+        ):
+            given = {
+                "step_kind": "circle",
+                "fields": {},
+                "start": start,
+                "end": [start[0], start[1] - 3],
+                "scale": 80.0,
+            }
+            self.assertEqual(sentence(change(plan, "draw-step", given, CACHE).plan), wanted)
+
     def test_what_is_drawn_straight_keeps_its_proportion(self) -> None:
         for kind, end, wanted in (
             ("oval", (0.1, 3.0), "Oval oval on O, 9u wide and 6u high, turned by 0°."),

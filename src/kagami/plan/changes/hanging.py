@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from typing import Final, TypeAlias
 
 from kagami.geometry.point import ORIGIN, Point
+from kagami.geometry.tolerance import LENGTH as SAME_PLACE
 from kagami.plan.errors import DocumentError
 from kagami.plan.evaluation.result import Result
 from kagami.plan.messages import number_text
@@ -106,9 +107,34 @@ def _anchors(place: Point, reach: float, result: Result) -> Iterator[tuple[int, 
         if figure.box is not None and figure.curves <= MOST_CROSSED and _touched(outcome, place, reach):
             here.append(outcome)
     for second, first in itertools.combinations(here[-MOST_CROSSING:][::-1], 2):
-        for number, crossing in enumerate(crossings_of(first.made.whole, second.made.whole), 1):
+        for reference, crossing in _crossings(first, second, result):
             if crossing.distance(place) <= reach:
-                yield 1, f"crossing({first.id},{second.id},{number})", crossing
+                yield 1, reference, crossing
+
+
+def _crossings(first: Outcome, second: Outcome, result: Result) -> Iterator[tuple[str, Point]]:
+    """Where two figures cross; a node that one has from the other, of which it was made, is no crossing."""
+    inherits = first.id in _made_from(second.id, result)
+    for number, crossing in enumerate(crossings_of(first.made.whole, second.made.whole), 1):
+        if not (inherits and _has_node(first, crossing) and _has_node(second, crossing)):
+            yield f"crossing({first.id},{second.id},{number})", crossing
+
+
+def _made_from(identifier: str, result: Result) -> set[str]:
+    """The ids of all figures from which one was made, and of those from which these were."""
+    found: set[str] = set()
+    waiting = [identifier]
+    while waiting:
+        step = result.plan.step(waiting.pop())
+        new = set(step.figure_ids()) - found if step else set()
+        found |= new
+        waiting += new
+    return found
+
+
+def _has_node(outcome: Outcome, place: Point) -> bool:
+    """Whether a curve of a figure begins at a place."""
+    return any(curve.start.distance(place) <= SAME_PLACE for curve in outcome.made.whole.curves)
 
 
 def _touches(place: Point, reach: float, result: Result, seen_from: str) -> Iterator[tuple[int, str, Point]]:

@@ -76,6 +76,12 @@ class Begun(TestCase):
         self.assertEqual(begun("size-in-proportion", "post")["length"], "6u")
         self.assertEqual(begun("size-in-proportion", "plate")["length"], "16u")
 
+    def test_sides_are_bowed_by_what_the_shortest_has_room_for(self) -> None:
+        for wide, amount in (("4u", "0.3u"), ("0.9u", "0.125u"), ("0.01u", "0.3u")):
+            plan = parse_text(f"Box box, {wide} wide and 4u high, its centre on O, turned by 0°.\n")
+            with self.subTest(wide):
+                self.assertEqual(begun("bow", plan=plan)["amount"], amount)
+
     def test_the_rest_is_taken_from_the_largest(self) -> None:
         box = "Box box, 6u wide and 4u high, its centre on O, turned by 0°.\n"
         plan = parse_text(f"Circle dot on O with radius 1u.\n{box}")

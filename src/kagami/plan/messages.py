@@ -104,6 +104,8 @@ TEXTS: Final[dict[str, str]] = {
     "ramp-no-room": "“{name}” is so {way} that further tones could not be told apart from it. Take fewer tones, or "
     "another base, such as 50%.",
     "not-a-share": "{expression} comes to {value}; a share is a number from 0 to 100.",
+    "no-space-between": "There is no space between {first} and {second} there. Choose two figures that lie apart, or "
+    "another place.",
     "length-negative": "The {what} {expression} comes to {value}u; it must be 0 or more.",
     "stops-too-few": "A gradient needs two tones or more, such as: dark and light.",
     "stops-not-rising": "The places of a gradient's tones must rise, from 0% to 100%.",

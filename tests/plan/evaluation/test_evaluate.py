@@ -8,11 +8,13 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
+from kagami.geometry.errors import InvalidLength
 from kagami.geometry.measure.size import area
 from kagami.plan.document import Plan, from_data
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
+from kagami.plan.evaluation.faults import fault_of
 from kagami.plan.evaluation.ink import pieces
 from kagami.plan.evaluation.readings import measure_mark
 from tests.plan.marks import Builder, beams
@@ -62,6 +64,12 @@ class Errors(TestCase):
         self.assertEqual(
             [name for name, outcome in outcomes.items() if outcome.error], ["lens", "light"], "all else is drawn"
         )
+
+    def test_a_length_that_nobody_typed_is_told_by_what_refuses_it(self) -> None:
+        error = InvalidLength("the inlay must be thinner than the strands", name="inlay", value=0.2)
+        self.assertIn("thinner than the strands", str(fault_of("inlay", error, {"width": "0.2u"}.get)))
+        typed = fault_of("circle", InvalidLength("no", name="radius", value=-1.0), {"radius": "u - 2u"}.get)
+        self.assertEqual((typed.code, typed.field), ("length-not-positive", "radius"))
 
     def test_each_bad_value_is_an_error_at_its_field(self) -> None:
         cases = [

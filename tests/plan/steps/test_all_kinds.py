@@ -282,6 +282,8 @@ class Operations(TestCase):
         self.assertAlmostEqual(area(bowed), 16 + 8 * math.pi, delta=1e-12)
         self.assertEqual(outcome("Bow the sides of plate outward by 3u, as arcs: x.")[1].code, "bow-too-large")
         self.assertEqual(outcome("Draw plate to points at both ends: x.")[1].code, "not-an-oval")
+        bow = "Arc bow on O with radius 4u from 0° to 90°.\n"
+        self.assertEqual(outcome(bow + "Draw bow to points at both ends: x.")[1].code, "not-an-oval")
         self.assertEqual(outcome("Take node 9 out of plate: x.")[1].code, "not-a-count")
 
     def test_faults_name_their_field(self) -> None:
@@ -292,6 +294,7 @@ class Operations(TestCase):
             ("Drop x on O with radius 4u, its tip on top of disc.", "tip-inside", "tip"),
             ("Line x parallel to disc, 1u to its left.", "not-a-line", "figure"),
             ("Circle x touching disc and moon, number 1 by size.", "three-figures", "figures"),
+            ("Circle x filling the space between disc and disc at O.", "no-space-between", "second"),
             ("Lay a band 0.2u wide along the middles of disc: x.", "not-a-weave", "figure"),
             (
                 "Weave disc and moon, 0.5u wide, ends butt and corners mitred, with gap 0.1u, turning over 9: x.",

@@ -46,6 +46,8 @@ def fault_of(kind: str, error: Exception, typed: Callable[[str], str] = untyped)
         case InvalidLength():
             name = str(error.values.get("name", "length"))
             value = error.values.get("value", 0.0)
+            if not typed(name):  # it comes of figures, or is no length that a designer knows
+                return PlanError("geometry-refuses", reason=str(error))
             return PlanError("length-not-positive", field=name, what=name, expression=typed(name), value=value)
         case RadiusTooLarge():
             return PlanError("radius-too-large", field="radius", **error.values)

@@ -20,6 +20,7 @@ from kagami.geometry.fit.tangent import (
 )
 from kagami.geometry.point import Point
 from kagami.geometry.table import places_along
+from kagami.geometry.tolerance import LENGTH
 from kagami.plan.dimensions.drawn import TURN_BEYOND, held_span
 from kagami.plan.dimensions.kinds import Angular, Linear, Stops
 from kagami.plan.errors import PlanError
@@ -199,6 +200,9 @@ class CircleBetween(_Circle):
         """Its diameter runs between the places of both figures that are nearest to `place`."""
         origin = inputs.place("place")
         a, b = (nearest_of(inputs.figure(field).whole, origin, inputs.name(field)) for field in ("first", "second"))
+        if a.distance(b) <= LENGTH:
+            names = {field: inputs.name(field) for field in ("first", "second")}
+            raise PlanError("no-space-between", field="second", **names)
         return Drawing(circle_figure(a.middle(b), a.distance(b) / 2))
 
 

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Callable, Mapping
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, ClassVar, Final, Literal
 
 from kagami.geometry import boolean
 from kagami.geometry.curves import Arc, Line
@@ -16,8 +16,12 @@ from kagami.plan.dimensions.drawn import beside, corner_of, middle_of, stops
 from kagami.plan.dimensions.kinds import Angular, Linear, Word
 from kagami.plan.errors import PlanError
 from kagami.plan.fields import CHOICE, Angle, Count, FigureRef, Length
+from kagami.plan.fields.values import LENGTH
 from kagami.plan.figure import Figure
 from kagami.plan.steps.base import Chapter, Dimensions, Drawing, Inputs, Step, register
+
+USUAL_BOW: Final = 0.3
+"""By how much sides are bowed, if nothing else is said, in u."""
 
 
 class _Reshaping(Step):
@@ -72,8 +76,16 @@ class BowStep(_Reshaping):
     sentence: ClassVar = "Bow the sides of {figure} outward by {amount}, as {curve}: {name}."
 
     kind: Literal["bow"] = "bow"
-    amount: Length = "0.3u"
+    amount: Length = f"{USUAL_BOW}u"
     curve: Annotated[Literal["arcs", "free curves"], CHOICE] = "arcs"
+
+    @classmethod
+    def about(cls, figure: Figure) -> Mapping[str, str]:
+        """The usual amount; for short sides the largest stop that is at most a quarter of the shortest."""
+        room = min((curve.length for curve in figure.whole.curves if isinstance(curve, Line)), default=math.inf) / 4
+        below = (stop for stop in LENGTH.stops if stop <= room)
+        fits = next(below, 0.0) if room < USUAL_BOW else 0.0
+        return {"amount": LENGTH.number(fits)} if fits else {}
 
     def draw(self, inputs: Inputs) -> Drawing:
         """All straight sides; an amount below 0 bows inward. Its anchors and known symmetry stay."""
@@ -110,7 +122,7 @@ class DrawToPoints(_Reshaping):
         """The ends of the longer axis; the first lies the way of its direction (right or up)."""
         outline = inputs.one_outline("figure")
         only = outline.curves[0]
-        if len(outline.curves) != 1 or not isinstance(only, Arc | EllipticArc):
+        if len(outline.curves) != 1 or not isinstance(only, Arc | EllipticArc) or not only.is_whole:
             raise PlanError("not-an-oval", field="figure", name=inputs.name("figure"))
         found = pointed(outline, first=self.ends != "its last end", last=self.ends != "its first end")
         return Drawing(Figure((Shape((found,)),), inputs.figure("figure").anchors))

@@ -179,6 +179,7 @@ def _set(
         seen,
         outcome.waits,
         outcome.muted,
+        _is_line(outcome),
         plan.module,
         tones,
         measures,
@@ -217,10 +218,17 @@ def _set_anew(
         "numbers": tuple(_numbers(step)) if active else (),
         "carried": "\n".join(carried_lines(step, result.plan)),
         "reaches": tuple(_reaches(step, outcome)) if active else (),
+        "line": _is_line(outcome),
         "words": lettered(step, outcome, result) if active else None,
         "cutting": tuple(_cutting(step, state, names)) if active else (),
     }
     return render_to_string("bench/_step.html", context)
+
+
+def _is_line(outcome: Outcome) -> bool:
+    """Whether what a step draws is lines that bound no area."""
+    figure = outcome.figure
+    return figure is not None and not figure.bounds_area and any(map(bool, figure.copies))
 
 
 def _numbers(step: Step) -> Iterable[tuple[str, str]]:

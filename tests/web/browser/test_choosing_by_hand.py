@@ -94,6 +94,24 @@ class Several(HandCase):
         page.keyboard.press("Escape")
         expect(menu).to_have_count(0)
 
+    def test_lines_get_the_verbs_that_lines_are_for(self) -> None:
+        arc = "Arc bow on 10u right from O with radius 10u from 150° to 210°.\n"
+        mark = self.bench(f"Circle plate on O with radius 3u.\n{arc}")
+        page = self.page
+        line = page.locator(".verbs .with")
+        page.locator("#s-bow .sentence").click(position={"x": 4, "y": 8})
+        expect(line).to_contain_text("with bow:")
+        self.assertEqual(line.get_by_role("button", name="unite").count(), 0)
+        self.assertEqual(line.get_by_role("button", name="band").count(), 1)
+        page.locator("#s-plate .sentence").click(position={"x": 4, "y": 8}, modifiers=["Shift"])
+        expect(line).to_contain_text("with bow, plate:")
+        self.assertEqual(line.get_by_role("button", name="subtract").count(), 0)
+        line.get_by_role("button", name="split").click()
+        page.locator("form.slip").get_by_role("button", name="Add").click()
+        self.settled(2)
+        self.assertEqual(self.sentences(mark)[-1], "Split plate along bow: pieces pieces.")
+        expect(page.locator(".step.faulty")).to_have_count(0)
+
     def test_a_line_drawn_across_figures_chooses_them(self) -> None:
         mark = self.bench(self.PLAN)
         self.sweep((-6, 5), (0.5, 5))

@@ -9,6 +9,9 @@ import { word } from "./words.js";
 const ONE = ["turn", "reflect", "march", "echo", "offset", "band", "round", "move", "carve", "union", "fill"];
 const TONED = ["fill", "light", "half", "rim", "shadow", "overlap", "gradient", "flat", "turn"];
 const MANY = ["carve", "union", "difference", "intersection", "exclusion", "divide", "group", "gap", "weave"];
+const LINE = ["band", "turn", "reflect", "march", "echo", "parallel", "half", "split", "move"];
+const LINES = ["circle-touching-two", "circle-touching", "weave", "divide", "group"];
+const LINE_AND_AREA = ["split", "half", "reflect", "carve", "divide", "group"];
 const WORDS = ["match-stems", "hold", "kern", "set-like-along", "one-by-one", "as-outlines", "fill"];
 const WORDS_AND_MORE = ["hold", "difference", "union", "group", "carve", "gap"];
 let beside = [];
@@ -30,10 +33,18 @@ export function chooseBeside(step) {
   show();
 }
 
+function orderFor(steps) {
+  const [first] = steps;
+  const many = steps.length > 1;
+  const lines = steps.filter((step) => document.getElementById(`s-${step}`)?.dataset.line);
+  if (document.getElementById(`s-${first}`)?.dataset.words) return many ? WORDS_AND_MORE : WORDS;
+  if (lines.length === steps.length) return many ? LINES : LINE;
+  if (many) return lines.length ? LINE_AND_AREA : MANY;
+  return document.querySelector(`.ink > [data-step="${CSS.escape(first)}"][data-tone]`) ? TONED : ONE;
+}
+
 function verbs(steps) {
-  const toned = document.querySelector(`.ink > [data-step="${CSS.escape(steps[0])}"][data-tone]`);
-  const set = document.getElementById(`s-${steps[0]}`)?.dataset.words;
-  const order = set ? (steps.length > 1 ? WORDS_AND_MORE : WORDS) : steps.length > 1 ? MANY : toned ? TONED : ONE;
+  const order = orderFor(steps);
   const found = order.map((kind) => document.querySelector(`.verbs .chapter [data-verb="${kind}"]`)).filter(Boolean);
   return steps.length > 1 ? found.filter((verb) => verb.dataset.takes !== "one") : found;
 }

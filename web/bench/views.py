@@ -17,6 +17,7 @@ from kagami.plan.steps import KINDS
 from web.bench.keys import keys
 from web.bench.live.answers import answer
 from web.bench.live.tokens import token_for
+from web.bench.offered import OFFERED
 from web.bench.parts import parts_of, standing_of
 from web.bench.preview import BY_SENTENCE
 from web.bench.requests import BadRequest, answers_refusals, base_of, body_of, fields_of, identity_of, place_of
@@ -47,7 +48,8 @@ def bench(request: HttpRequest, mark_id: int) -> HttpResponse:
         "kagami.socket" in request.META
     )  # where only plain requests are served, no page tries another way
     context["token"] = token_for(request.user, mark.pk, mark.current.number, mark.brand.studio_id)
-    return render(request, "bench/bench.html", {**context, "verbs": verbs(), "words": words(), "keys": keys()})
+    context = {**context, "verbs": verbs(), "offered": OFFERED, "words": words(), "keys": keys()}
+    return render(request, "bench/bench.html", context)
 
 
 @require_POST

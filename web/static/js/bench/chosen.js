@@ -5,15 +5,6 @@ import { doWithNode, lineOfNode, nodeInHand, takeNode } from "./nodes.js";
 import { currentSlip, openSlip } from "./slip.js";
 import { word } from "./words.js";
 
-// First what is done most often; the rest stands in its chapter.
-const ONE = ["turn", "reflect", "march", "echo", "offset", "band", "round", "move", "carve", "union", "fill"];
-const TONED = ["fill", "light", "half", "rim", "shadow", "overlap", "gradient", "flat", "turn"];
-const MANY = ["carve", "union", "difference", "intersection", "exclusion", "divide", "group", "gap", "weave"];
-const LINE = ["band", "turn", "reflect", "march", "echo", "parallel", "half", "split", "move"];
-const LINES = ["circle-touching-two", "circle-touching", "weave", "divide", "group"];
-const LINE_AND_AREA = ["split", "half", "reflect", "carve", "divide", "group"];
-const WORDS = ["match-stems", "hold", "kern", "set-like-along", "one-by-one", "as-outlines", "fill"];
-const WORDS_AND_MORE = ["hold", "difference", "union", "group", "carve", "gap"];
 let beside = [];
 let last;
 
@@ -33,19 +24,20 @@ export function chooseBeside(step) {
   show();
 }
 
-function orderFor(steps) {
-  const [first] = steps;
+// What is chosen is one of the sorts for which the strip has verbs.
+function sortOf(steps) {
+  const shown = steps.map((step) => document.getElementById(`s-${step}`));
   const many = steps.length > 1;
-  const lines = steps.filter((step) => document.getElementById(`s-${step}`)?.dataset.line);
-  if (document.getElementById(`s-${first}`)?.dataset.words) return many ? WORDS_AND_MORE : WORDS;
-  if (lines.length === steps.length) return many ? LINES : LINE;
-  if (many) return lines.length ? LINE_AND_AREA : MANY;
-  return document.querySelector(`.ink > [data-step="${CSS.escape(first)}"][data-tone]`) ? TONED : ONE;
+  const lines = shown.filter((step) => step?.dataset.line).length;
+  if (shown[0]?.dataset.words) return many ? "amid" : "words";
+  if (lines === steps.length) return many ? "lines" : "line";
+  if (many) return lines ? "mixed" : "areas";
+  return document.querySelector(`.ink > [data-step="${CSS.escape(steps[0])}"][data-tone]`) ? "toned" : "area";
 }
 
 function verbs(steps) {
-  const order = orderFor(steps);
-  const found = order.map((kind) => document.querySelector(`.verbs .chapter [data-verb="${kind}"]`)).filter(Boolean);
+  const kinds = document.querySelector(".verbs .with").dataset[sortOf(steps)].split(" ");
+  const found = kinds.map((kind) => document.querySelector(`.verbs .chapter [data-verb="${kind}"]`)).filter(Boolean);
   return steps.length > 1 ? found.filter((verb) => verb.dataset.takes !== "one") : found;
 }
 

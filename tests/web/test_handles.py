@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import dataclasses
+import itertools
 import math
 import pathlib
 
@@ -12,9 +13,12 @@ from django.test import SimpleTestCase
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.files import load_plan
+from kagami.plan.language.text import parse_text
+from tests.plan.dimensions.samples import BASE, SAMPLES
 from web.bench.handles import QUIET, SHOWN, Handle, handles_of
 from web.bench.sheet import frame_of
 
+CACHE = Cache()
 EXAMPLES = pathlib.Path(__file__).parents[2] / "examples"
 
 
@@ -53,6 +57,29 @@ class Labels(SimpleTestCase):
         lying = handles("Oval bell on O, 3u wide and 9u high, turned by 0°.")
         width = lying["width"]
         self.assertEqual((width.label_x, width.label_y), (width.x, width.y))
+
+    def test_words_at_one_place_stand_under_each_other(self) -> None:
+        together = 0
+        for kind, text in SAMPLES.items():
+            plan = parse_text(f"{BASE}{text}\n")
+            result = evaluate(plan, CACHE)
+            found = handles_of(plan.steps[-1], result, frame_of(plan, result)[0])
+            words = [handle for handle in found if handle.form == "choice"]
+            for one, other in itertools.combinations(words, 2):
+                if (one.x, one.y) == (other.x, other.y):
+                    together += 1
+                    apart = float(one.label_dy[:-2]) - float(other.label_dy[:-2])
+                    self.assertGreaterEqual(abs(apart), 1.19, f"{kind}: {one.label}, {other.label}")
+        self.assertGreater(together, 0)
+
+    def test_a_word_stands_clear_of_a_length_that_ends_there(self) -> None:
+        plan = parse_text(f"{BASE}{SAMPLES['gap']}\n")
+        result = evaluate(plan, CACHE)
+        found = handles_of(plan.steps[-1], result, frame_of(plan, result)[0])
+        (word,) = (handle for handle in found if handle.form == "choice")
+        (gap,) = (handle for handle in found if handle.form == "length")
+        beside, beyond = float(word.label_dx[:-2]), float(gap.label_dx[:-2])
+        self.assertLess(beside * beyond, 0, "one to the left, the other to the right")
 
 
 class Stencils(SimpleTestCase):

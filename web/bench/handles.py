@@ -1,5 +1,6 @@
 """The dimensions of the active step on the sheet: lines and arcs with their values, each a handle."""
 
+import itertools
 import json
 import math
 from collections.abc import Iterable
@@ -59,6 +60,8 @@ SPAN_LABEL_AT: Final = 0.76
 """The same for a length that runs both ways: between its middle, which has a ring of its own, and its tip."""
 AHEAD: Final = 0.94
 """From which cosine on another handle lies straight ahead of a tip."""
+WORD_LINE: Final = 1.2
+"""How far apart words at one place stand, in ems."""
 LEAST_LABELLED: Final = 2.4
 """A line shorter than this, in u, has its value beyond its tip."""
 ARC_AT: Final = 0.42
@@ -126,6 +129,7 @@ def handles_of(step: Step, result: Result, frame: Frame, forms: tuple[type, ...]
         result.plan.names(),
         tuple(one for one in found if isinstance(one, Linear)),
         tuple(one for one in found if isinstance(one, Angular)),
+        tuple(one for one in found if isinstance(one, Word)),
         result.plan.measures,
     )
     wanted = (dimension for dimension in found if isinstance(dimension, forms))
@@ -168,6 +172,7 @@ class _Drawn:
     names: dict[str, str]
     lengths: tuple[Linear, ...]
     angles: tuple[Angular, ...]
+    words: tuple[Word, ...]
     measures: tuple[Measure, ...]
 
     def handle(self, dimension: Dimension) -> Handle:
@@ -311,6 +316,11 @@ class _Drawn:
         handle = self._at(dimension, tip, text)
         return replace(handle, line=line, tick=tick, turn=f"{screen:.2f}", now=_read(value), **label)
 
+    def _long(self, length: Linear) -> float:
+        """How long a length that runs both ways is drawn."""
+        value = self._value(length)
+        return length.tip(-value).distance(length.tip(value))
+
     def _angle_ahead(self, place: Point, heading: float, reach: float) -> bool:
         """Whether the handle of an angle lies straight ahead of a place, within reach."""
         handles = (angle.tip(self._value(angle)) for angle in self.angles)
@@ -355,7 +365,18 @@ class _Drawn:
         words = dimension.among or kind.words
         after = words[(words.index(value) + 1) % len(words)] if value in words else words[0]
         beside = {"label_dx": "0.643em", "label_dy": "-0.956em", "anchor": "start"}
-        begin_there = (one for one in self.lengths if one.foot.distance(dimension.place) <= SAME and not one.both)
+        begin_there = (one for one in self.lengths if one.foot.distance(dimension.place) <= SAME)
         for length in begin_there:  # the word stands clear of them
+            if length.both and self._long(length) >= LEAST_LABELLED:
+                continue  # there is room beside its middle
             beside = self._beyond(dimension.place, length.heading + math.pi)
-        return replace(self._at(dimension, dimension.place, value), next=after, **{**beside, "label": tr(value)})
+        down = float(beside["label_dy"].removesuffix("em"))
+        down += math.copysign(WORD_LINE * self._labels_there(dimension), down)
+        shown = {**beside, "label_dy": f"{down:.4f}em", "label": tr(value)}
+        return replace(self._at(dimension, dimension.place, value), next=after, **shown)
+
+    def _labels_there(self, word: Word) -> int:
+        """How many labels stand at the place of a word before it: those of words, and of lengths that end there."""
+        before = itertools.takewhile(lambda one: one is not word, self.words)
+        ends = (one.tip(self._value(one)) for one in self.lengths)
+        return sum(place.distance(word.place) <= SAME for place in (*(one.place for one in before), *ends))

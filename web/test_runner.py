@@ -24,8 +24,8 @@ COUNTS = re.compile(r"^(\d+) passed, (\d+) failed, (\d+) skipped$", re.MULTILINE
 class KagamiRunner(DiscoverRunner):
     """Django's runner over the project's test folder, ending with a plain count.
 
-    With `part` only the tests of that part run. Without, and if none are named, those of the core run in a process of
-    their own beside those of the pages, which are alone with the database.
+    With `part` only the tests of that part run. Without, and if none are named or chosen by options, those of the core
+    run in a process of their own beside those of the pages, which are alone with the database.
     """
 
     def __init__(self, *args: Any, part: str = "", **kwargs: Any) -> None:
@@ -47,7 +47,7 @@ class KagamiRunner(DiscoverRunner):
 
     def run_tests(self, test_labels, **options) -> int:
         """How many failed."""
-        if self.part or test_labels:
+        if self.part or test_labels or self._chooses():
             return super().run_tests(test_labels, **options)
         self.part = PAGES
         with tempfile.TemporaryFile("w+") as said:
@@ -59,6 +59,10 @@ class KagamiRunner(DiscoverRunner):
             finally:
                 core.kill()
             return failed + self.beside(core.returncode, said)
+
+    def _chooses(self) -> bool:
+        """Whether options name tests, or want a single process."""
+        return bool(self.test_name_patterns or self.tags or self.exclude_tags or self.failfast or self.pdb)
 
     def beside(self, code: int, said: IO[str]) -> int:
         """Print what the other process said, and what both come to; how many of its tests failed."""

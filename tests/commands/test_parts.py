@@ -4,9 +4,10 @@ import io
 import subprocess
 import sys
 from contextlib import redirect_stdout
-from unittest import TestCase
+from unittest import TestCase, mock
 
 from django.test import SimpleTestCase, TransactionTestCase
+from django.test.runner import DiscoverRunner
 
 from web.test_runner import CORE, PAGES, KagamiRunner, each_test, part_of
 
@@ -35,6 +36,18 @@ class Parts(TestCase):
                 self.assertEqual(runner.beside(code, io.StringIO(said)), wanted[0])
                 self.assertIn(said, printed.getvalue())
                 self.assertIn(wanted[1], printed.getvalue())
+
+    def test_tests_that_options_choose_run_in_one_process(self) -> None:
+        for options in ({"failfast": True}, {"test_name_patterns": ["ties"]}, {"tags": ["slow"]}, {"pdb": True}):
+            runner = KagamiRunner(**options)
+            with (
+                self.subTest(options=options),
+                mock.patch.object(DiscoverRunner, "run_tests", return_value=3) as whole,
+                mock.patch("subprocess.Popen") as beside,
+            ):
+                self.assertEqual(runner.run_tests([]), 3)
+                whole.assert_called_once()
+                beside.assert_not_called()
 
     def test_a_part_alone_makes_no_database(self) -> None:
         given = [sys.executable, "-m", "web", "test", "--part", CORE, "tests.plan.changes.test_ties", "-v", "2"]

@@ -6,11 +6,11 @@ import subprocess
 import sys
 import tempfile
 import unittest
-from collections.abc import Iterator
 from typing import IO, Any
 
 from django.test import TransactionTestCase
 from django.test.runner import DiscoverRunner
+from django.test.utils import iter_test_cases
 
 FOLDERS = ["tests"]
 CORE = "core"
@@ -42,7 +42,7 @@ class KagamiRunner(DiscoverRunner):
     def build_suite(self, test_labels=None, **options):
         suite = super().build_suite(test_labels or FOLDERS, **options)
         if self.part:
-            return self.test_suite(test for test in each_test(suite) if part_of(test) == self.part)
+            return self.test_suite(test for test in iter_test_cases(suite) if part_of(test) == self.part)
         return suite
 
     def run_tests(self, test_labels, **options) -> int:
@@ -69,9 +69,9 @@ class KagamiRunner(DiscoverRunner):
         said.seek(0)
         text = said.read()
         print(text, flush=True)
-        found = COUNTS.search(text)
-        passed, failed, skipped = map(int, found.groups()) if found else (0, 0, 0)
-        failed = max(failed, 1 if code else 0)
+        found = COUNTS.findall(text)
+        passed, failed, skipped = map(int, found[-1]) if found else (0, 0, 0)
+        failed = max(failed, 1 if code or not passed else 0)  # a part that ran no test has not passed
         self.counts = (self.counts[0] + passed, self.counts[1] + failed, self.counts[2] + skipped)
         print("both parts: {} passed, {} failed, {} skipped".format(*self.counts), flush=True)
         return failed
@@ -82,15 +82,6 @@ class KagamiRunner(DiscoverRunner):
         self.counts = (passed, failed, len(result.skipped))
         print("{} passed, {} failed, {} skipped".format(*self.counts), flush=True)
         return super().suite_result(suite, result, **options)
-
-
-def each_test(suite: unittest.TestSuite) -> Iterator[unittest.TestCase]:
-    """All tests of a suite and of those within it."""
-    for test in suite:
-        if isinstance(test, unittest.TestSuite):
-            yield from each_test(test)
-        else:
-            yield test
 
 
 def part_of(test: unittest.TestCase) -> str:

@@ -8,17 +8,18 @@ from unittest import TestCase, mock
 
 from django.test import SimpleTestCase, TransactionTestCase
 from django.test.runner import DiscoverRunner
+from django.test.utils import iter_test_cases
 
-from web.test_runner import CORE, PAGES, KagamiRunner, each_test, part_of
+from web.test_runner import CORE, PAGES, KagamiRunner, part_of
 
 
 class Parts(TestCase):
     LABELS = ("tests.plan.changes.test_ties", "tests.web.test_shelf", "tests.web.test_evaluators")
 
     def test_each_test_is_in_one_part(self) -> None:
-        every = [test.id() for test in each_test(KagamiRunner().build_suite(self.LABELS))]
+        every = [test.id() for test in iter_test_cases(KagamiRunner().build_suite(self.LABELS))]
         suites = [KagamiRunner(part=part).build_suite(self.LABELS) for part in (CORE, PAGES)]
-        parts = [[test.id() for test in each_test(suite)] for suite in suites]
+        parts = [[test.id() for test in iter_test_cases(suite)] for suite in suites]
         self.assertTrue(all(parts))
         self.assertCountEqual(every, [name for part in parts for name in part])
         self.assertEqual([part_of(TransactionTestCase()), part_of(SimpleTestCase())], [PAGES, CORE])
@@ -28,6 +29,7 @@ class Parts(TestCase):
             (0, "noise\n30 passed, 0 failed, 1 skipped\n", (0, "both parts: 34 passed, 0 failed, 1 skipped")),
             (1, "28 passed, 2 failed, 1 skipped\n", (2, "both parts: 32 passed, 2 failed, 1 skipped")),
             (-9, "killed before it counted", (1, "both parts: 4 passed, 1 failed, 0 skipped")),
+            (0, "0 passed, 0 failed, 0 skipped\n", (1, "both parts: 4 passed, 1 failed, 0 skipped")),
             (1, "30 passed, 0 failed, 0 skipped\n", (1, "both parts: 34 passed, 1 failed, 0 skipped")),
         ):
             with self.subTest(code=code), redirect_stdout(io.StringIO()) as printed:

@@ -7,10 +7,9 @@ from kagami.geometry.curves import Line
 from kagami.geometry.errors import GeometryError
 from kagami.geometry.halves import halves
 from kagami.geometry.outline import Shape
+from kagami.geometry.point import Point
 from kagami.geometry.rounding import corners_of
-from kagami.geometry.tolerance import SAME
 from kagami.plan.changes.going_along import done_to
-from kagami.plan.changes.hanging import nearest
 from kagami.plan.changes.moving import plain_number
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.result import Result
@@ -22,14 +21,16 @@ from kagami.plan.lettering.laying import Lettering
 from kagami.plan.naming import free_name
 from kagami.plan.outcome import Outcome
 from kagami.plan.places.selecting import lines_of, plain_id
-from kagami.plan.references.places import parse_reference
 from kagami.plan.steps import Carve, Chapter, Step, Turn
 from kagami.plan.steps.arcs import Ring, RingPart
 from kagami.plan.steps.refine import Band
 from kagami.plan.steps.repeats import Echo
 from kagami.plan.translation import tr
-from kagami.plan.values.dependencies import figures_of
 
+MOST_TRIED: Final = 8
+"""Of bent lines so many of the newest are tried whether they cut a figure."""
+SAME_DIGITS: Final = 6
+"""Decimals to which places, in u, and turns, in radians, are told apart."""
 GONE_BY: Final = ("course", "edge")
 """Fields for a figure that words go by."""
 
@@ -70,7 +71,7 @@ def begun(plan: Plan, result: Result, cls: type[Step], position: int, asked: Seq
     outcome = result.outcomes.get(plain_id(found.get("figure") or ""))
     if outcome and outcome.figure:
         found |= cls.about(outcome.figure)
-        found |= _sharpest(outcome, outcome.figure, result, cls.press) if cls.corner_of else {}
+        found |= _sharpest(outcome, outcome.figure, cls.press) if cls.corner_of else {}
     fields = {name: value for name, value in found.items() if value is not None}
     return cls.model_validate({**fields, "id": "new", "name": free_name(plan, tr(cls.noun))})
 
@@ -84,14 +85,17 @@ def _thickness(step: Step | None) -> str | None:
     return step.width if isinstance(step, Band) else None
 
 
-def _sharpest(outcome: Outcome, figure: Figure, result: Result, field: str) -> dict[str, str]:
-    """The sharpest corner of a figure, by an anchor of its own."""
-    corners = sorted(corners_of(figure.united), key=lambda corner: -abs(corner.turn)) if figure.bounds_area else []
-    for corner in corners:
-        for reference, _place in nearest(corner.place, SAME, result):
-            if outcome.id in figures_of(parse_reference(reference)):
-                return {field: reference}
-    return {}
+def _sharpest(outcome: Outcome, figure: Figure, field: str) -> dict[str, str]:
+    """The sharpest corner of a figure that is one of its anchors."""
+    corners = corners_of(figure.united) if figure.bounds_area else []
+    turns = {_spot(corner.place): round(abs(corner.turn), SAME_DIGITS) for corner in corners}
+    named = [name for name, place in figure.anchors.items() if _spot(place) in turns]
+    sharpest = max(named, key=lambda name: turns[_spot(figure.anchors[name])], default="")
+    return {field: f"{outcome.id}.{sharpest}"} if sharpest else {}
+
+
+def _spot(place: Point) -> tuple[float, float]:
+    return round(place.x, SAME_DIGITS), round(place.y, SAME_DIGITS)
 
 
 def lines_for(cls: type[Step], before: Sequence[Step], result: Result, figure: str) -> list[str]:
@@ -99,19 +103,19 @@ def lines_for(cls: type[Step], before: Sequence[Step], result: Result, figure: s
     them; bent ones that cut the figure, or any where there is none yet, if it takes these.
     """
     made = result.outcomes.get(plain_id(figure))
-
-    def can(step: Step) -> bool:
+    straight, bent = [], []
+    for step in before:
         outcome = result.outcomes.get(step.id)
-        if outcome is None or outcome.figure is None or outcome.figure.bounds_area:
-            return False
+        if step.id == plain_id(figure) or outcome is None or outcome.figure is None or outcome.figure.bounds_area:
+            continue
         if lines_of(outcome.figure):
-            return True
-        line = outcome.figure.whole
-        return bool(line.outlines) and (
-            cls.along_all or (cls.along_bent and (made is None or _cuts(line, made.figure)))
-        )
-
-    return [step.id for step in before if step.id != plain_id(figure) and can(step)]
+            straight.append(step.id)
+        elif outcome.figure.whole.outlines and (cls.along_all or cls.along_bent):
+            bent.append((step.id, outcome.figure.whole))
+    if cls.along_bent and made is not None:
+        bent = [(one, line) for one, line in bent[-MOST_TRIED:] if _cuts(line, made.figure)]
+    found = {*straight, *(one for one, _line in bent)}
+    return [step.id for step in before if step.id in found]
 
 
 def _cuts(line: Shape, figure: Figure | None) -> bool:

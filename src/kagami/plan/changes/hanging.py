@@ -107,17 +107,19 @@ def _anchors(place: Point, reach: float, result: Result) -> Iterator[tuple[int, 
         if figure.box is not None and figure.curves <= MOST_CROSSED and _touched(outcome, place, reach):
             here.append(outcome)
     for second, first in itertools.combinations(here[-MOST_CROSSING:][::-1], 2):
-        for reference, crossing in _crossings(first, second, result):
-            if crossing.distance(place) <= reach:
-                yield 1, reference, crossing
+        yield from _crossings(first, second, place, reach, result)
 
 
-def _crossings(first: Outcome, second: Outcome, result: Result) -> Iterator[tuple[str, Point]]:
-    """Where two figures cross; a node that one has from the other, of which it was made, is no crossing."""
-    inherits = first.id in _made_from(second.id, result)
+def _crossings(
+    first: Outcome, second: Outcome, place: Point, reach: float, result: Result
+) -> Iterator[tuple[int, str, Point]]:
+    """Where two figures cross near a place; a node that one has from the other, it being made of that, is no crossing."""
     for number, crossing in enumerate(crossings_of(first.made.whole, second.made.whole), 1):
-        if not (inherits and _has_node(first, crossing) and _has_node(second, crossing)):
-            yield f"crossing({first.id},{second.id},{number})", crossing
+        if crossing.distance(place) > reach:
+            continue
+        shared = _has_node(first, crossing) and _has_node(second, crossing)
+        if not (shared and first.id in _made_from(second.id, result)):
+            yield 1, f"crossing({first.id},{second.id},{number})", crossing
 
 
 def _made_from(identifier: str, result: Result) -> set[str]:

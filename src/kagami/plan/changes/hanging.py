@@ -113,7 +113,7 @@ def _anchors(place: Point, reach: float, result: Result) -> Iterator[tuple[int, 
 def _crossings(
     first: Outcome, second: Outcome, place: Point, reach: float, result: Result
 ) -> Iterator[tuple[int, str, Point]]:
-    """Where two figures cross near a place; a node that one has from the other, it being made of that, is no crossing."""
+    """Where two figures cross near a place; a node that one has from the other, of which it was made, is none."""
     for number, crossing in enumerate(crossings_of(first.made.whole, second.made.whole), 1):
         if crossing.distance(place) > reach:
             continue

@@ -104,6 +104,24 @@ class Begun(TestCase):
         self.assertEqual(begun("set-like-along", "rim", plan=LETTERED)["course"], "rim")
         self.assertEqual(begun("hold", "rim", plan=LETTERED)["edge"], "rim")
 
+    def test_words_run_along_a_line_without_corners_where_there_are_none_yet(self) -> None:
+        nut = "Polygon nut of 8 sides on O, corners 8u out, the first at 90°.\n"
+        rim = f"Centre lines axes through O.\nCircle disc on O with radius 5u.\n{nut}"
+        first = begun("set-along", plan=parse_text(rim))
+        self.assertEqual((first["course"], first["place"]), ("disc", "disc.top"))
+        self.assertEqual(begun("set-along", "nut", plan=parse_text(rim))["place"], "nut.top")
+        upper = "Set “Vennik” in Jost, along disc, its middle at top of disc: upper.\n"
+        words = f"{upper}Match the stems of upper to 0.2u: even.\n"
+        plan = parse_text(rim + "Circle dot on O with radius 1u.\n" + words)
+        for kind in ("set-along", "set-like-along"):
+            with self.subTest(kind):
+                asked = ("disc",) if kind == "set-along" else ()
+                fields = begun(kind, *asked, plan=plan)
+                self.assertEqual((fields["course"], fields["place"]), ("disc", "disc.bottom"))
+        self.assertEqual(begun("hold", plan=plan)["edge"], "disc")
+        bow = parse_text("Arc bow on O with radius 4u from 30° to 150°.\n")
+        self.assertEqual(begun("set-along", plan=bow)["place"], "bow.middle")
+
     def test_of_several_lines_one_that_leaves_the_figure_on_a_side(self) -> None:
         for eye, wanted in (
             ("3u right and 0u up", "upright"),

@@ -1,7 +1,7 @@
 """What a slip begins with: the figures, lines and tones that a step of its kind is most likely about."""
 
-from collections.abc import Mapping, Sequence
-from typing import Any, Final
+from collections.abc import Sequence
+from typing import Final
 
 from kagami.geometry.curves import Line
 from kagami.geometry.errors import GeometryError
@@ -26,13 +26,12 @@ from kagami.plan.steps.arcs import Ring, RingPart
 from kagami.plan.steps.refine import Band
 from kagami.plan.steps.repeats import Echo
 from kagami.plan.translation import tr
+from web.bench.lines_of_words import GONE_BY, gone_by
 
 MOST_TRIED: Final = 8
 """Of bent lines so many of the newest are tried whether they cut a figure."""
 SAME_DIGITS: Final = 6
 """Decimals to which places, in u, and turns, in radians, are told apart."""
-GONE_BY: Final = ("course", "edge")
-"""Fields for a figure that words go by."""
 
 
 def begun(plan: Plan, result: Result, cls: type[Step], position: int, asked: Sequence[str]) -> Step:
@@ -64,8 +63,7 @@ def begun(plan: Plan, result: Result, cls: type[Step], position: int, asked: Seq
         found |= _grounded(single, asked, free or closed)
     else:
         found |= dict(zip(single, asked, strict=False)) if len(asked) > 1 else _paired(single, asked, closed)
-    others = [step.id for step in before if step.id not in words]
-    found |= _gone_by(single, asked, found, others)
+    found |= gone_by(cls, before, result, asked, found)
     if issubclass(cls, Echo):
         found["thickness"] = _thickness(plan.step(plain_id(found["figure"])))
     outcome = result.outcomes.get(plain_id(found.get("figure") or ""))
@@ -168,20 +166,6 @@ def _paired(single: Sequence[str], asked: Sequence[str], areas: Sequence[str]) -
     if single[0] == "first":
         pair.sort(key=lambda one: areas.index(one) if one in areas else -1)
     return dict(zip(single, pair, strict=True))
-
-
-def _gone_by(
-    single: Sequence[str], asked: Sequence[str], found: Mapping[str, Any], figures: Sequence[str]
-) -> dict[str, str]:
-    """What words run along, or are held off: of the figures that were asked for the one that is not the words; else the
-    newest that is no words.
-    """
-    field = next((name for name in single if name in GONE_BY), None)
-    if field is None:
-        return {}
-    others = {found.get(name) for name in single if name != field}
-    wanted = [one for one in asked if one in figures and one not in others] or [*figures][-1:]
-    return {field: wanted[-1]} if wanted else {}
 
 
 def _holding(detail: type, before: Sequence[Step], result: Result) -> list[str]:

@@ -48,6 +48,24 @@ class Gestures(TestCase):
             plan = change(parse_text(text), "draw-step", {**given, "end": list(end) if end else None}, CACHE).plan
             self.assertEqual(sentence(plan), f"{wanted}, there alone: rounded.")
 
+    def test_words_run_along_the_line_that_is_pressed(self) -> None:
+        text = (
+            "Circle disc on O with radius 5u.\nBox plate, 9u wide and 9u high, its centre on O, turned by 0°.\n"
+            "Bar mast from O at 90°, 1u wide and 10u long.\n"
+            "Set “Vennik” in Jost, along disc, its middle at top of disc: name.\n"
+        )
+        for start, standing, course, place in (
+            ((0.1, 5.1), "plate", "disc", "top of disc"),  # the mast's middle lies there too
+            ((0.5, 5.0), "mast", "mast", None),
+            ((3.5, 3.5), "plate", "disc", None),
+            ((0.0, 4.6), "disc", "plate", "side 2 of plate"),
+            ((7.0, 0.0), "plate", "plate", None),  # none is there: what stands in the slip stays
+        ):
+            given = {"step_kind": "set-along", "fields": {"course": standing}, "start": list(start), "end": None}
+            with self.subTest(start=start, standing=standing):
+                said = sentence(change(parse_text(text), "draw-step", {**given, "scale": 60}, CACHE).plan)
+                self.assertIn(f"along {course}, its middle at {place or ''}", said)
+
     def test_a_place_goes_by_its_own_name_before_that_of_a_crossing_there(self) -> None:
         plan = parse_text(
             "Centre lines axes through O.\nCircle hub on 4u up from O with radius 1u.\n"

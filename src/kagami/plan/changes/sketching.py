@@ -7,6 +7,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import Any, Final
 
+from kagami.geometry.course import course_along
 from kagami.geometry.point import Point
 from kagami.geometry.rounding import corners_of
 from kagami.geometry.tolerance import LENGTH as SAME_PLACE
@@ -26,7 +27,7 @@ from kagami.plan.places.anchors import resolve
 from kagami.plan.places.described import describe
 from kagami.plan.places.selecting import plain_id
 from kagami.plan.references.places import SHEET_ORIGIN, parse_reference
-from kagami.plan.steps import KINDS, Step
+from kagami.plan.steps import KINDS, Chapter, Step
 from kagami.plan.values.dependencies import figures_of
 
 MOST_POINTS: Final = 2000
@@ -89,8 +90,12 @@ def drawn_fields(plan: Plan, cls: type[Step], given: Given) -> dict[str, Any]:
     """What the hand gives: places as references, values as they are typed."""
     result = evaluate_before(plan, given.cache, given.position(plan))
     grain = grain_of(given.values)
-    first = aimed(place_given(given.values, "start"), grain, result, nth_given(given.values))
+    place = place_given(given.values, "start")
+    line = line_under(cls, given.mapping("fields"), place, grain, result)
+    first = aimed(place, grain, result, nth_given(given.values), of=line)
     fields: dict[str, Any] = {cls.press: first}
+    if line:
+        fields[cls.runs_along] = line
     if cls.corner_of:
         fields |= _cornered(cls, given.mapping("fields").get(cls.corner_of), _at(first, result), result)
     if given.values.get("end") is None:
@@ -105,6 +110,31 @@ def drawn_fields(plan: Plan, cls: type[Step], given: Given) -> dict[str, Any]:
     if start.distance(end) <= SAME_PLACE or pressed.distance(end) <= SAME_PLACE:
         raise ChangeRefused("draw-on", field=cls.release or cls.press)
     return fields | _values(cls, start, end, grain)
+
+
+def line_under(cls: type[Step], fields: Mapping[str, Any], place: Point, grain: Grain, result: Result) -> str:
+    """For a kind that runs along a line, the figure whose line is under a hand: the one that stands in its field, if it
+    is, else the newest; empty where none is. Words are no line to run along.
+    """
+    if not cls.runs_along:
+        return ""
+    newest = [outcome.id for outcome in result.outcomes.values() if not outcome.muted]
+    for identifier in dict.fromkeys((plain_id(str(fields.get(cls.runs_along, ""))), *reversed(newest))):
+        step, outcome = result.plan.step(identifier), result.outcomes.get(identifier)
+        if step is None or outcome is None or outcome.figure is None or step.chapter is Chapter.LETTER:
+            continue
+        if _runs_at(outcome.figure, place, grain.reach):
+            return identifier
+    return ""
+
+
+def _runs_at(figure: Figure, place: Point, reach: float) -> bool:
+    box = figure.box
+    if box is None:
+        return False
+    if not (box.left - reach <= place.x <= box.right + reach and box.bottom - reach <= place.y <= box.top + reach):
+        return False
+    return any(course_along(outline).distance(place) <= reach for outline in figure.whole.outlines)
 
 
 def _cornered(cls: type[Step], before: object, place: Point, result: Result) -> dict[str, str]:
@@ -212,9 +242,13 @@ def _straight(start: Point, end: Point, grain: Grain) -> Point:
     return Point(end.x if x else start.x, end.y if y else start.y)
 
 
-def aimed(place: Point, grain: Grain, result: Result, nth: int = 0, seen_from: str = "") -> str:
-    """The anchor that a hand means at a place, the `nth` of those that lie there (see `nearest`); or lengths from O."""
+def aimed(place: Point, grain: Grain, result: Result, nth: int = 0, seen_from: str = "", of: str = "") -> str:
+    """The anchor that a hand means at a place, the `nth` of those that lie there (see `nearest`), those `of` a figure
+    before all others; or lengths from O.
+    """
     near = nearest(place, grain.reach, result, seen_from)
+    if of:
+        near.sort(key=lambda one: not one[0].startswith(f"{of}."))
     if near:
         return near[nth % len(near)][0]
     half = 0.01 if grain.free else 0.5

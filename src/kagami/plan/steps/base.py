@@ -77,6 +77,8 @@ class Step(BaseModel):
     """The field to which each press on the sheet adds a place."""
     corner_of: ClassVar[str] = ""
     """The field of the figure that has a corner where it is pressed."""
+    runs_along: ClassVar[str] = ""
+    """The field of the figure along whose line it runs, which may be the one that is pressed."""
     wants: ClassVar[type | None] = None
     """What the drawing of its figure must have as its detail, where that must be something."""
     along: ClassVar[str] = ""

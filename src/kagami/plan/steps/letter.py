@@ -124,6 +124,8 @@ class _Straight(_Words):
 
 
 class _Along(_Words):
+    runs_along: ClassVar = "course"
+
     course: BesideRef
     held: Annotated[Literal["start", "middle", "end"], CHOICE] = "middle"
     place: AnchorRef = "O"

@@ -39,7 +39,8 @@ function ring(aim) {
 }
 
 function aimAt(event) {
-  tryOut("aim", { place: placeOf(event), scale: scale(), free: free(event), nth, ...position() }, (answer) => {
+  const given = { step_kind: placing().dataset.kind, place: placeOf(event), scale: scale(), free: free(event), nth, ...position() };
+  tryOut("aim", given, (answer) => {
     if (!placing() || held) return;
     ring(answer.aim);
     tell(answer.said || answer.error);

@@ -104,6 +104,11 @@ class Begun(TestCase):
         self.assertEqual(begun("set-like-along", "rim", plan=LETTERED)["course"], "rim")
         self.assertEqual(begun("hold", "rim", plan=LETTERED)["edge"], "rim")
 
+    def test_what_is_pressed_place_by_place_stays_open_until_a_press_on_the_first(self) -> None:
+        for kind in ("path", "free-outline"):
+            with self.subTest(kind):
+                self.assertEqual(begun(kind)["form"], "open")
+
     def test_words_run_along_a_line_without_corners_where_there_are_none_yet(self) -> None:
         nut = "Polygon nut of 8 sides on O, corners 8u out, the first at 90°.\n"
         rim = f"Centre lines axes through O.\nCircle disc on O with radius 5u.\n{nut}"

@@ -63,6 +63,8 @@ def begun(plan: Plan, result: Result, cls: type[Step], position: int, asked: Seq
         found |= _grounded(single, asked, free or closed)
     else:
         found |= dict(zip(single, asked, strict=False)) if len(asked) > 1 else _paired(single, asked, closed)
+    if cls.presses and "form" in kinds:
+        found["form"] = "open"  # a press on the first place closes it
     found |= gone_by(cls, before, result, asked, found)
     if issubclass(cls, Echo):
         found["thickness"] = _thickness(plan.step(plain_id(found["figure"])))

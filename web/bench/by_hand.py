@@ -69,7 +69,7 @@ def by_hand(cls: type[Step]) -> ByHand:
 def _press(cls: type[Step]) -> str:
     """What a hand gives on the sheet, in words."""
     if cls.presses:
-        return _("Press on the sheet for each place; Enter, or a press on the first, ends it")
+        return _("Press on the sheet for each place; Enter ends it, a press on the first closes it")
     if cls.trail:
         return _("Press and draw on the sheet: the line is steadied when you let go")
     if not cls.press:

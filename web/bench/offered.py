@@ -10,7 +10,7 @@ OFFERED: Final[Mapping[str, tuple[str, ...]]] = {
     "area": ("turn", "reflect", "march", "echo", "offset", "band", "round", "move", "carve", "union", "fill"),
     "toned": ("fill", "light", "half", "rim", "shadow", "overlap", "gradient", "flat", "turn"),
     "areas": ("carve", "union", "difference", "intersection", "exclusion", "divide", "group", "gap", "weave"),
-    "line": ("band", "turn", "reflect", "march", "echo", "parallel", "half", "split", "move"),
+    "line": ("band", "taper", "turn", "reflect", "march", "echo", "parallel", "half", "split", "move"),
     "lines": ("circle-touching-two", "circle-touching", "weave", "divide", "group"),
     "mixed": ("split", "half", "reflect", "carve", "divide", "group"),
     "words": ("match-stems", "hold", "kern", "set-like-along", "one-by-one", "as-outlines", "fill"),

@@ -98,7 +98,7 @@ def beside_others(
     flat = np.array([stretch[:2] for stretches in ranges for stretch in stretches])
     bare = np.array([stretch[2] for stretches in ranges for stretch in stretches], dtype=bool)
     regular = np.flatnonzero(~bare)
-    ways = {k: _way(chain, k) for k in index.tolist() if begin[k] != finish[k]}
+    ways = {k: _Way.along(chain, k) for k in index.tolist() if begin[k] != finish[k]}
 
     def path(number: Ints, t: Floats) -> tuple[Floats, Floats]:
         return _moved(chain, curve_of[regular[number]], t, begin, finish, ways)
@@ -125,7 +125,7 @@ def free_rows(chain: Chain, index: Ints, begin: Floats, finish: Floats) -> tuple
     """
     if not all(len(stretches) == 1 and not stretches[0][2] for stretches in _ranges(chain, index, begin, finish)):
         return None
-    ways = {k: _way(chain, k) for k in index.tolist() if begin[k] != finish[k]}
+    ways = {k: _Way.along(chain, k) for k in index.tolist() if begin[k] != finish[k]}
 
     def path(number: Ints, t: Floats) -> tuple[Floats, Floats]:
         return _moved(chain, index[number], t, begin, finish, ways)
@@ -134,17 +134,17 @@ def free_rows(chain: Chain, index: Ints, begin: Floats, finish: Floats) -> tuple
 
 
 def _moved(
-    chain: Chain, index: Ints, t: Floats, begin: Floats, finish: Floats, ways: dict[int, tuple[Floats, Floats]]
+    chain: Chain, index: Ints, t: Floats, begin: Floats, finish: Floats, ways: dict[int, _Way]
 ) -> tuple[Floats, Floats]:
     """Places on the parallels, and unit tangents of them."""
     heading = chain.table.ask("heading", index, t)
     along = np.column_stack([np.cos(heading), np.sin(heading)])
     left = np.column_stack([-along[:, 1], along[:, 0]])
     distance, growth = begin[index].copy(), np.zeros(len(index))
-    for k, (grid, way) in ways.items():
+    for k, way in ways.items():
         mine = index == k
-        distance[mine] += (finish[k] - begin[k]) * np.interp(t[mine], grid, way / way[-1])
-        growth[mine] = (finish[k] - begin[k]) / way[-1]
+        growth[mine] = (finish[k] - begin[k]) / way.lengths[-1]
+        distance[mine] += growth[mine] * way.up_to(t[mine])
     places = chain.table.ask("point", index, t, width=2) + distance[:, None] * left
     if not ways:
         return places, along
@@ -157,13 +157,34 @@ def _moved(
     return places, along
 
 
-def _way(chain: Chain, k: int) -> tuple[Floats, Floats]:
-    """Lengths along a curve up to the parameters of a grid, for distances that change evenly along it."""
-    grid = np.linspace(0.0, 1.0, WAY_STEPS + 1)
-    nodes, weights = np.polynomial.legendre.leggauss(4)
-    t = (grid[:-1, None] + (nodes + 1) / 2 / WAY_STEPS).ravel()
-    speed = lengths(chain.table.ask("derivative", np.full(len(t), k), t, width=2)).reshape(WAY_STEPS, len(nodes))
-    return grid, np.append(0.0, np.cumsum(speed @ weights / 2 / WAY_STEPS))
+@dataclass(frozen=True, slots=True)
+class _Way:
+    """Lengths along a curve up to the parameters of an even grid, and its speed there: for distances that change evenly
+    along it.
+    """
+
+    lengths: Floats
+    speeds: Floats
+
+    @staticmethod
+    def along(chain: Chain, k: int) -> _Way:
+        """Of one curve of a chain."""
+        grid = np.linspace(0.0, 1.0, WAY_STEPS + 1)
+        nodes, weights = np.polynomial.legendre.leggauss(4)
+        t = np.append(grid, (grid[:-1, None] + (nodes + 1) / 2 / WAY_STEPS).ravel())
+        speed = lengths(chain.table.ask("derivative", np.full(len(t), k), t, width=2))
+        between = speed[len(grid) :].reshape(WAY_STEPS, len(nodes))
+        return _Way(np.append(0.0, np.cumsum(between @ weights / 2 / WAY_STEPS)), speed[: len(grid)])
+
+    def up_to(self, t: Floats) -> Floats:
+        """Lengths up to parameters, as smooth as the curve: cubic Hermite interpolation. Straight lines from one of the
+        grid to the next would have a corner at each, and a fit would look for them.
+        """
+        k = np.minimum((t * WAY_STEPS).astype(np.int64), WAY_STEPS - 1)
+        s = t * WAY_STEPS - k
+        first, last = self.speeds[k] / WAY_STEPS, self.speeds[k + 1] / WAY_STEPS
+        gone = self.lengths[k + 1] - self.lengths[k]
+        return self.lengths[k] + s * (first + s * (3 * gone - 2 * first - last + s * (first + last - 2 * gone)))
 
 
 def _ranges(chain: Chain, index: Ints, begin: Floats, finish: Floats) -> list[list[tuple[float, float, bool]]]:

@@ -85,7 +85,7 @@ def along_dimensions(text: str, setting: Setting, where: Along, tracked: bool) -
     if tracked:
         yield from _tracking_along(text, setting, where)
     yield Word("held", page.places["baseline-start"])
-    yield Word("lies", at)
+    yield Word("lies", page.places["baseline-end"])  # clear of the weight, which goes down from the middle
     yield Word("reading", page.places["cap-end" if SHARES[where.held] == 1 else "cap-start"])  # clear of the tracking
 
 

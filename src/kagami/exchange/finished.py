@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from kagami.exchange.artwork import Area, Artwork, Shading
+from kagami.geometry.reshape.fewer import with_fewer_curves
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.forms import clear_of, formed, ground_of, real_millimetres
 from kagami.plan.evaluation.ink import Piece, ink_box
@@ -30,7 +33,7 @@ def artwork(plan: Plan, result: Result, fill: str | None = None, colourway: Colo
         raise NothingToDraw(
             f"“{plan.title}” has no ink yet, so there is nothing to write. Keep a region, or draw a closed figure."
         )
-    areas = tuple(Area(piece.name, piece.shape, fill_of(piece), piece.tone or INK) for piece in marks)
+    areas = _areas(marks)
     return Artwork(plan.title, areas, whole, plan.module.size, plan.module.unit, description=_said(result))
 
 
@@ -50,7 +53,7 @@ def variant_artwork(
     if around is None:
         where = variant.name if variant else "its own tones"
         raise NothingToDraw(f"“{plan.title}” has no ink in {where}, so there is nothing to write.")
-    areas = tuple(Area(piece.name, piece.shape, fill_of(piece), piece.tone or INK) for piece in marks)
+    areas = _areas(marks)
     space = clear_of(result, variant, around.longer) if clear else 0.0
     scale, unit = plan.module.size, str(plan.module.unit)
     wanted = real_millimetres(height)
@@ -59,6 +62,14 @@ def variant_artwork(
     title = f"{plan.title} · {variant.name}" if variant else plan.title
     note = " ".join(filter(None, (variant.note if variant else "", _said(result))))
     return Artwork(title, areas, around.grown(space), scale, unit, space, note, author)
+
+
+def _areas(marks: Sequence[Piece]) -> tuple[Area, ...]:
+    """The pieces as they are handed over, in no more curves than it takes."""
+    shapes = with_fewer_curves([piece.shape for piece in marks])
+    return tuple(
+        Area(piece.name, shape, fill_of(piece), piece.tone or INK) for piece, shape in zip(marks, shapes, strict=True)
+    )
 
 
 def plate_of(result: Result, variant: Variant | None) -> str | None:

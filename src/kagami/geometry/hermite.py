@@ -19,6 +19,8 @@ Path: TypeAlias = Callable[[Ints, Floats], tuple[Floats, Floats]]
 
 SAMPLES: Final = 16
 HALVINGS: Final = 9
+ROUNDS: Final = 5
+"""Of a fit: what they do not bring near is halved, which is quicker than to go on."""
 
 
 def fitted(path: Path, t0: Floats, t1: Floats, accuracy: float = FITTED) -> list[tuple[Cubic, ...]]:
@@ -42,7 +44,7 @@ def fitted_rows(path: Path, t0: Floats, t1: Floats, accuracy: float = FITTED) ->
     index = np.arange(count)
     done: list[tuple[Ints, Floats, Floats]] = []
     for halving in range(HALVINGS + 1):
-        rows, error = _fit(path, index, t0, t1)
+        rows, error = one_each(path, index, t0, t1)
         near = (error <= accuracy) | (halving == HALVINGS)
         done.append((index[near], t0[near], rows[near]))
         index, t0, t1 = index[~near], t0[~near], t1[~near]
@@ -59,8 +61,10 @@ def _typed(row: list[float]) -> Cubic:
     return Cubic(*(Point(x, y) for x, y in zip(row[::2], row[1::2], strict=True)))
 
 
-def _fit(path: Path, index: Ints, t0: Floats, t1: Floats) -> tuple[Floats, Floats]:
-    """One cubic a row, and the greatest distance of any sample from it."""
+def one_each(path: Path, index: Ints, t0: Floats, t1: Floats, rounds: int = ROUNDS) -> tuple[Floats, Floats]:
+    """One cubic a range, path index[k] from t0[k] to t1[k]: rows (n, 8), and the greatest distance of any sample from
+    each, (n,) in u. More `rounds` fit what bends far.
+    """
     start, first = path(index, t0)
     end, last = path(index, t1)
     n = len(index)
@@ -72,7 +76,7 @@ def _fit(path: Path, index: Ints, t0: Floats, t1: Floats) -> tuple[Floats, Float
     most = np.maximum(2 * handles.max(axis=1), LENGTH)
     ends = np.stack([_complex(column) for column in (start, first, last, end)], axis=1)
     rows = np.empty((n, 8))
-    error = compiled("fitting").fit(ends, handles, most, _complex(places), shares, rows)
+    error = compiled("fitting").fit(ends, handles, most, _complex(places), shares, rows, rounds)
     return rows, error
 
 

@@ -101,6 +101,9 @@ ON_THE_WAY: Final = 1e-3
 OVERSHOOT: Final = 1e-3
 """What must reach a line is drawn so much longer, as a share of it."""
 
+SPARED: Final = 5e-5
+"""Curves of a finished mark are drawn as fewer where none of them is further than this from where it was, in u."""
+
 STATED_ERROR: Final = 5e-5
 """No point of an SVG document is further than this (in its units) from where it should be."""
 

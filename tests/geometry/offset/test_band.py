@@ -20,6 +20,7 @@ from kagami.geometry.measure.size import area, box, perimeter
 from kagami.geometry.offset import Corners, Ends, Place, band
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
+from kagami.geometry.table import places_along
 from tests.geometry.standard_shapes import O
 
 
@@ -85,6 +86,31 @@ class Widths(TestCase):
         curl = stroke(Cubic(O, O, Point(3, 1), Point(3, 4)))
         found = band(curl, 1, end_width=0.3)
         self.assertAlmostEqual(area(found), 0.65 * perimeter(curl), delta=1e-3)
+
+    def test_a_taper_takes_no_more_curves_than_an_even_band(self) -> None:
+        wave = Cubic(O, Point(4, 6), Point(8, -6), Point(12, 1))
+        even = band(stroke(wave), 1).count
+        for width, last in ((1, 0.2), (1.8, 0.2), (0.2, 1.8), (1, 0), (0.5, 0.4)):
+            with self.subTest(width=width, last=last):
+                self.assertLessEqual(band(stroke(wave), width, end_width=last).count, 1.3 * even)
+
+    def test_the_width_of_a_taper_goes_by_the_length_of_its_line(self) -> None:
+        wave = Cubic(O, Point(4, 6), Point(8, -6), Point(12, 1))
+        t = np.linspace(0, 1, 40_001)
+        weights = ((1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3)
+        places = sum(
+            np.outer(share, node) for share, node in zip(weights, ((0, 0), (4, 6), (8, -6), (12, 1)), strict=True)
+        )
+        steps = np.diff(places, axis=0)  # the line as a fine polyline, by a way of its own
+        gone = np.append(0, np.cumsum(np.hypot(*steps.T)))
+        taper = band(stroke(wave), 1, end_width=0.2)
+        bounds = shapely.LineString(places_along(taper.curves, 400).reshape(-1, 2))
+        for k in range(1_000, 40_000, 3_000):
+            half = (1 - 0.8 * gone[k] / gone[-1]) / 2
+            along = (places[k + 1] - places[k - 1]) / np.hypot(*(places[k + 1] - places[k - 1]))
+            for side in (-half, half):
+                place = places[k] + side * np.array([-along[1], along[0]])
+                self.assertLess(bounds.distance(shapely.Point(*place)), 2e-5)
 
     def test_bad_widths_are_refused(self) -> None:
         for width, last in ((0.0, None), (-1.0, None), (math.inf, None), (1.0, -0.5), (1.0, math.nan)):

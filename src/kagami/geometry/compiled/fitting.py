@@ -11,7 +11,6 @@ from kagami.geometry.compiled.cubics import derivative, inner, point, second
 from kagami.geometry.compiled.decorator import compiled
 from kagami.geometry.tolerance import LENGTH
 
-ROUNDS: Final = 5
 STEPS: Final = 2
 SHORTEST: Final = 0.25
 """A handle is not made shorter than this share of what the path's speed gives: without one there is no tangent."""
@@ -20,14 +19,16 @@ TINY: Final = float(np.finfo(float).tiny)
 
 
 @compiled
-def fit(ends: Complexes, handles: Floats, most: Floats, places: Complexes, shares: Floats, rows: Floats) -> Floats:
+def fit(
+    ends: Complexes, handles: Floats, most: Floats, places: Complexes, shares: Floats, rows: Floats, rounds: int
+) -> Floats:
     """One cubic a row, written to `rows` (n, 8); returns the greatest distance of any sample from each, (n,).
 
     `ends` (n, 4) are start, unit tangent there, unit tangent at the end, and end; `handles` (n, 2) the lengths to begin
     with, at most `most` (n,); `places` (n, m) are samples, at about the parameters `shares` (m,).
 
     In each round the samples' feet are sought by Newton's method, and the handles by linear least squares across the
-    curve; the best round counts.
+    curve; the best of so many `rounds` counts.
     """
     least = np.full(len(ends), np.inf)
     p = np.empty(4, np.complex128)
@@ -35,7 +36,7 @@ def fit(ends: Complexes, handles: Floats, most: Floats, places: Complexes, share
     for n in range(len(ends)):
         a, b = handles[n, 0], handles[n, 1]
         u[:] = shares
-        for _ in range(ROUNDS):
+        for _ in range(rounds):
             p[0], p[1], p[2], p[3] = ends[n, 0], ends[n, 0] + ends[n, 1] * a, ends[n, 3] - ends[n, 2] * b, ends[n, 3]
             miss = _feet(p, places[n], u)
             if miss < least[n]:
@@ -86,4 +87,4 @@ def prove() -> None:
     """Run it once, on a quarter of a circle."""
     shares = (np.arange(16) + 0.5) / 16
     ends, places = np.array([[1.0, 1j, -1.0, 1j]]), np.exp(0.5j * np.pi * shares)[None]
-    fit(ends, np.full((1, 2), 0.5), np.ones(1), places, shares, np.empty((1, 8)))
+    fit(ends, np.full((1, 2), 0.5), np.ones(1), places, shares, np.empty((1, 8)), 2)

@@ -8,6 +8,7 @@ from kagami.geometry import boolean
 from kagami.geometry.measure.size import Box, area
 from kagami.geometry.measure.symmetry import Symmetry, symmetry
 from kagami.geometry.outline import one_shape
+from kagami.geometry.reshape.fewer import with_fewer_curves
 from kagami.plan.evaluation.ink import ink_box, joined, pieces
 from kagami.plan.evaluation.result import Result
 from kagami.plan.steps.carve import CarveDetail
@@ -17,7 +18,8 @@ from kagami.plan.steps.carve import CarveDetail
 class Readings:
     """Readings of a mark. Lengths in u; `ink` is the share of the mark's box that carries ink, from 0 to 1.
 
-    `regions_kept` of `regions` are those of all carves together; `symmetry` is None for an empty mark.
+    `nodes` are those that a file has of it; `regions_kept` of `regions` are those of all carves together; `symmetry` is
+    None for an empty mark.
     """
 
     regions: int
@@ -43,7 +45,7 @@ def measure_mark(result: Result) -> Readings:
         regions=regions,
         regions_kept=kept,
         outlines=len(together.outlines),
-        nodes=len(together.nodes),
+        nodes=sum(len(shape.nodes) for shape in with_fewer_curves(shapes)),
         ink=covered / (whole.width * whole.height),
         box=whole,
         symmetry=symmetry(together),

@@ -22,6 +22,7 @@ from kagami.geometry.offset import in_columns
 from kagami.geometry.offset.corners import MITRE_LIMIT, Corners, linked, turn_between
 from kagami.geometry.offset.parallel import Chain, Parallel, parallels
 from kagami.geometry.offset.reach import Bare, reached
+from kagami.geometry.offset.tapering import evened
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.selection import outline_of_faces
@@ -96,6 +97,11 @@ class BandSpec:
         """The form of its start and of its end."""
         return self.ends if isinstance(self.ends, tuple) else (self.ends, self.ends)
 
+    @property
+    def tapers(self) -> bool:
+        """Whether its width changes."""
+        return self.end_width is not None and self.end_width != self.width
+
     def last_width(self) -> float:
         """The width at the end.
 
@@ -139,8 +145,12 @@ def _raw_bands(specs: Sequence[BandSpec]) -> tuple[list[Shape], list[Bare]]:
     """The raw bands, and the stretches (of all lines' curves in a row) that have no parallel on one side."""
     if not any(spec.line for spec in specs):
         return [Shape(()) for _ in specs], []
-    if quick("bands") is not None:
-        return _by_loops(specs)
+    shapes, bare = _by_loops(specs) if quick("bands") is not None else _by_curves(specs)
+    return [evened(raw) if spec.tapers else raw for spec, raw in zip(specs, shapes, strict=True)], bare
+
+
+def _by_curves(specs: Sequence[BandSpec]) -> tuple[list[Shape], list[Bare]]:
+    """The raw bands, made of typed values."""
     together = Shape(tuple(outline for spec in specs for outline in spec.line))
     table = tabulate([together])
     raws: list[list[_Raw]] = []

@@ -9,6 +9,7 @@ parallel is never wound the wrong way round.
 from __future__ import annotations
 
 import itertools
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
@@ -16,8 +17,9 @@ from typing import Final
 import numpy as np
 
 from kagami.geometry.arrays import Bools, Floats, Ints, lengths
+from kagami.geometry.bezier import Cubic
 from kagami.geometry.curves import Arc, Curve, Line
-from kagami.geometry.hermite import fitted, fitted_rows
+from kagami.geometry.hermite import fitted_rows
 from kagami.geometry.loading import quick
 from kagami.geometry.point import Point
 from kagami.geometry.table import CurveTable
@@ -27,6 +29,8 @@ GRID: Final = 64
 """Ranges in which a curve is searched for places as sharp as the distance."""
 HALVINGS: Final = 50
 WAY_STEPS: Final = 200
+FOLD: Final = 0.02
+"""By so much of its distance a parallel may run back at a handle of no length and be drawn as if it did not."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,12 +102,9 @@ def beside_others(
     flat = np.array([stretch[:2] for stretches in ranges for stretch in stretches])
     bare = np.array([stretch[2] for stretches in ranges for stretch in stretches], dtype=bool)
     regular = np.flatnonzero(~bare)
-    ways = {k: _Way.along(chain, k) for k in index.tolist() if begin[k] != finish[k]}
-
-    def path(number: Ints, t: Floats) -> tuple[Floats, Floats]:
-        return _moved(chain, curve_of[regular[number]], t, begin, finish, ways)
-
-    pieces = iter(fitted(path, flat[regular, 0], flat[regular, 1]))
+    rows, first = _fitted(chain, curve_of[regular], flat[regular], begin, finish)
+    cubics = [Cubic(*(Point(x, y) for x, y in zip(row[::2], row[1::2], strict=True))) for row in rows.tolist()]
+    pieces = iter([tuple(cubics[a:b]) for a, b in itertools.pairwise(first.tolist())])
     answer = []
     for k, stretches in zip(index.tolist(), ranges, strict=True):
         curves: list[Curve] = []
@@ -123,14 +124,65 @@ def free_rows(chain: Chain, index: Ints, begin: Floats, finish: Floats) -> tuple
     """The rows of fitted parallels, and where each curve's begin (one more at the end), where no curve bends too
     sharply; None where one does.
     """
-    if not all(len(stretches) == 1 and not stretches[0][2] for stretches in _ranges(chain, index, begin, finish)):
+    ranges = _ranges(chain, index, begin, finish)
+    if not all(len(stretches) == 1 and not stretches[0][2] for stretches in ranges):
         return None
-    ways = {k: _Way.along(chain, k) for k in index.tolist() if begin[k] != finish[k]}
+    return _fitted(chain, index, np.array([stretches[0][:2] for stretches in ranges]), begin, finish)
+
+
+def _fitted(chain: Chain, index: Ints, ranges: Floats, begin: Floats, finish: Floats) -> tuple[Floats, Ints]:
+    """Rows of cubics along parallels of the curves of `index` over their ranges, (n, 2), and where each one's begin. A
+    range that falls short of the end of its curve (see `_without_folds`) is drawn on to the place beside that end.
+    """
+    ways = {k: _Way.along(chain, k) for k in set(index.tolist()) if begin[k] != finish[k]}
 
     def path(number: Ints, t: Floats) -> tuple[Floats, Floats]:
         return _moved(chain, index[number], t, begin, finish, ways)
 
-    return fitted_rows(path, np.zeros(len(index)), np.ones(len(index)))
+    rows, first = fitted_rows(path, ranges[:, 0], ranges[:, 1])
+    for end, row, node, handle, away in ((0.0, first[:-1], 0, 2, 1.0), (1.0, first[1:] - 1, 6, 4, -1.0)):
+        for n in np.flatnonzero(ranges[:, round(end)] != end).tolist():
+            if not _stops_still(chain, int(index[n]), end):
+                continue
+            mine = rows[row[n]]
+            places, along = path(np.array([n]), np.array([end]))
+            long = math.hypot(*(mine[handle : handle + 2] - mine[node : node + 2]))
+            mine[node : node + 2] = places[0]
+            mine[handle : handle + 2] = places[0] + away * long * along[0]
+    return rows, first
+
+
+def _stops_still(chain: Chain, k: int, end: float) -> bool:
+    """Whether an end of a curve is an end of its open line, and it stands still there: a handle of no length."""
+    table = chain.table
+    speed = lengths(table.ask("derivative", np.array([k]), np.array([end]), width=2))[0]
+    if speed > LENGTH or not table.cuts[k]:
+        return False
+    first, second = (k - 1, k) if end == 0.0 else (k, k + 1)
+    if first < 0 or second == len(table):
+        return True
+    return bool(lengths(table.ends[[first]] - table.starts[[second]])[0] > LENGTH)
+
+
+def _without_folds(
+    chain: Chain, k: int, stretches: list[tuple[float, float, bool]], begin: float, finish: float
+) -> list[tuple[float, float, bool]]:
+    """Ranges less those at the ends of an open line that stands still there: it bends infinitely, so that on one side
+    its parallel runs back at first, by next to nothing.
+    """
+    for end, at in ((0.0, 0), (1.0, -1)):
+        low, high, folded = stretches[at]
+        if not folded or len(stretches) < 2 or not _stops_still(chain, k, end):
+            continue
+        stop = high if at == 0 else low
+        both, t = np.array([k, k]), np.array([end, stop])
+        heading = chain.table.ask("heading", both, t)
+        distance = begin + (finish - begin) * t
+        aside = distance[:, None] * np.column_stack([-np.sin(heading), np.cos(heading)])
+        back = lengths(np.diff(chain.table.ask("point", both, t, width=2) + aside, axis=0))[0]
+        if back <= FOLD * abs(distance[0]):
+            stretches = stretches[1:] if at == 0 else stretches[:-1]
+    return stretches
 
 
 def _moved(
@@ -149,8 +201,11 @@ def _moved(
     if not ways:
         return places, along
     # By the length s of the curve, the parallel goes on by (1 − κδ) along it and δ′ across it.
-    # Where the curve stands still (a handle of no length) its curvature says nothing.
-    speed = 1 - np.nan_to_num(chain.table.curvature(index, t), posinf=0.0, neginf=0.0) * distance
+    # Where the curve stands still (a handle of no length) it bends infinitely: next to its turning all else is nothing.
+    curvature = chain.table.curvature(index, t)
+    still = ~np.isfinite(curvature)
+    growth[still] = 0.0
+    speed = 1 - np.where(still, 0.0, curvature) * distance
     tangent = speed[:, None] * along + growth[:, None] * left
     tapers = growth != 0  # where the distance stays, the parallel runs as the curve does, also where its speed vanishes
     along[tapers] = tangent[tapers] / lengths(tangent[tapers])[:, None]
@@ -195,9 +250,13 @@ def _ranges(chain: Chain, index: Ints, begin: Floats, finish: Floats) -> list[li
     else:
         free, row, stops = _changes(chain, index, begin, finish)
     answer = []
-    for k, is_free in enumerate(free.tolist()):
-        bounds = [0.0, *stops[row == k].tolist(), 1.0]
-        answer.append([(a, b, is_free == (n % 2 == 1)) for n, (a, b) in enumerate(itertools.pairwise(bounds))])
+    for row_of, is_free in enumerate(free.tolist()):
+        bounds = [0.0, *stops[row == row_of].tolist(), 1.0]
+        stretches = [(a, b, is_free == (n % 2 == 1)) for n, (a, b) in enumerate(itertools.pairwise(bounds))]
+        if len(stretches) > 1:
+            k = int(index[row_of])
+            stretches = _without_folds(chain, k, stretches, float(begin[k]), float(finish[k]))
+        answer.append(stretches)
     return answer
 
 

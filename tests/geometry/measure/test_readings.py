@@ -120,6 +120,29 @@ class Thickness(TestCase):
         assert found is not None
         self.assertAlmostEqual(found.distance, 1.3, delta=1e-9)
 
+    def test_a_part_that_tapers_is_thinnest_where_it_ends(self) -> None:
+        wave = Shape((Outline((Cubic(O, Point(4, 6), Point(8, -6), Point(12, 1)),), closed=False),))
+        for ends, expected in ((Ends.BUTT, 0.2), (Ends.ROUND, 0.2)):
+            for width, last in ((1.8, 0.2), (0.2, 1.8)):
+                found = thinnest(band(wave, width, end_width=last, ends=ends))
+                assert found is not None
+                self.assertAlmostEqual(found.distance, expected, delta=2e-3)
+        spear = polygon((Point(0, -0.5), Point(9, -0.1), Point(9, 0.1), Point(0, 0.5)))
+        found = thinnest(spear)
+        assert found is not None
+        self.assertAlmostEqual(found.distance, 0.2, delta=1e-12)
+        self.assertEqual({found.first.x, found.second.x}, {9})
+
+    def test_a_tip_has_no_thickness(self) -> None:
+        for tip in ((Point(3, -0.05), Point(3, 0.05)), (Point(3, 0),)):
+            found = thinnest(polygon((Point(0, -1), *tip, Point(0, 1))))
+            assert found is not None
+            self.assertGreater(found.distance, 1.7)  # that of the whole
+        notched = difference(bar(O, 0, 4, 6), polygon((Point(7, -1), Point(3, -0.05), Point(3, 0.05), Point(7, 1))))
+        found = thinnest(notched)
+        assert found is not None
+        self.assertGreater(found.distance, 1.2)
+
     def test_nothing_has_no_width(self) -> None:
         self.assertIsNone(thinnest(Shape()))
         self.assertIsNone(least_width(Shape()))

@@ -31,6 +31,14 @@ PLACES_A_CURVE: Final = 129
 NO_LESS: Final = 0.8
 """The least width is no less than this part of the least one in any of the directions, seen from places on curves."""
 NARROWINGS: Final = 40
+MOST_AT_END: Final = 3
+"""So many curves may make up the end of a part."""
+TURNED_AT: Final = 9
+"""Places on a curve between which it turns by less than a half."""
+TAPERS: Final = math.radians(12)
+"""By so much at the most the sides of a part that tapers lean towards each other, or apart: it is nearly as thin over
+five times its thickness. What opens more quickly is a tip.
+"""
 GOLDEN: Final = (5**0.5 - 1) / 2
 
 
@@ -39,12 +47,14 @@ def thinnest(shape: Shape, most: float = math.inf) -> Approach | None:
     which costs less to find out.
 
     That is the shortest way straight across it, square on both edges or ending in a corner that points into the piece,
-    or its least width as a whole, where that is less. A tip that tapers to a corner has no thickness and is not
-    counted.
+    or its least width as a whole, where that is less. A part that tapers is thinnest where it ends: across its blunt or
+    round end. A tip that tapers to a corner has no thickness and is not counted.
     """
     if not shape:
         return None
     whole = least_width(shape, most)
+    ends = _across_ends(shape, most)
+    whole = min(filter(None, (whole, ends)), key=lambda way: way.distance, default=None)
     bound = most if whole is None else whole.distance
     # Most pieces are about as thin everywhere, so that a look at what lies near each other is enough.
     near = min(2 * abs(area(shape)) / max(perimeter(shape), LENGTH), most)
@@ -54,6 +64,41 @@ def thinnest(shape: Shape, most: float = math.inf) -> Approach | None:
         if across is not None or near >= bound:
             return min(filter(None, (across, whole)), key=lambda way: way.distance, default=None)
         near *= 2
+
+
+def _across_ends(shape: Shape, most: float) -> Approach | None:
+    """The shortest way across an end of a part that tapers, if it is no longer than `most`: from where an edge leaves
+    one side to where it comes to the other, which run back beside each other.
+
+    An end is a few curves that turn outward all along, from one side to the other by half a turn, less what they taper.
+    """
+    table = tabulate([shape])
+    _, after = _joints(table, shape)
+    every = np.arange(len(table))
+    t = np.linspace(0.0, 1.0, TURNED_AT)
+    headings = table.ask("heading", np.repeat(every, len(t)), np.tile(t, len(table))).reshape(len(table), len(t))
+    own = _turns(headings[:, 1:] - headings[:, :-1])
+    joint = _turns(headings[after, 0] - headings[:, -1])
+    outward = (own >= -SAME).all(axis=1)
+    first, last = np.empty(len(table), np.intp), every
+    first[after] = every  # the curve before each
+    turned, stands, best = joint[first], outward & (joint[first] >= -SAME), None
+    for _ in range(MOST_AT_END):
+        turned = turned + own[last].sum(axis=1) + joint[last]
+        stands = stands & outward[last] & (joint[last] >= -SAME)
+        way = lengths(table.ends[last] - table.starts)
+        found = np.flatnonzero(stands & (np.abs(turned - math.pi) <= TAPERS) & (way > LENGTH) & (way <= most))
+        if len(found):
+            k = int(found[np.argmin(way[found])])
+            if best is None or way[k] < best.distance:
+                best = Approach(float(way[k]), Point(*table.starts[k].tolist()), Point(*table.ends[last[k]].tolist()))
+        last = after[last]
+    return best
+
+
+def _turns(angles: Floats) -> Floats:
+    """Angles less whole turns, in [−π, π)."""
+    return np.asarray(np.remainder(angles + math.pi, 2 * math.pi) - math.pi)
 
 
 def least_width(shape: Shape, most: float = math.inf) -> Approach | None:

@@ -15,7 +15,7 @@ from tests.web.browser.drawn_case import DrawnCase
 from web.marks.models import Mark
 
 STALK = (
-    "Outline {name}, open, drawn from O through 0.2u, -6.8u [0u, 0u | 3u, 0.2u]; 5.4u, -1.4u [0u, -3u | 0u, 2.6u]; "
+    "Outline {name}, open, drawn from O through 0u, -6.8u [0u, 0u | 3.2u, 0u]; 5.4u, -1.4u [0u, -3u | 0u, 2.6u]; "
     "3.3u, 4.2u [0u, -2.2u | 0u, 1.6u]; 5.6u, 7.6u [-1.4u, -0.9u | 0u, 0u]"
 )
 
@@ -151,7 +151,7 @@ class Words(DrawnCase):
 class Emblem(DrawnCase):
     def test_the_kelp_lyre(self) -> None:
         mark = self.begin("Mark: Kelp lyre\nModule: 3 mm\nSheet: 26u\n")
-        for name, value in (("broad", "1.1u"), ("fine", "0.34u")):
+        for name, value in (("broad", "1.2u"), ("fine", "0.34u")):
             self.measure(name, value)
         self.verb("centre-lines")
         self.click_sheet(0, 0)
@@ -179,7 +179,7 @@ class Emblem(DrawnCase):
         self.with_chosen("unite")
         self.add()
         self.call("lyre")
-        self.say("Circle float on 0u right and -6.9u up from O with radius 0.55u")
+        self.say("Circle float on 0u right and -7.3u up from O with radius 0.5u")
         self.choose("lyre", "float")
         self.with_chosen("subtract")
         self.add()

@@ -109,6 +109,18 @@ class Begun(TestCase):
             with self.subTest(kind):
                 self.assertEqual(begun(kind)["form"], "open")
 
+    def test_bands_and_weaves_begin_with_lines(self) -> None:
+        way = "Path way, open, through O; 4u right and 2u up from O; 4u left and 2u up from O; 8u right from O.\n"
+        for text in (way, f"Circle disc on O with radius 5u.\n{way}Centre lines axes through O.\n"):
+            for kind, field in (("band", "figure"), ("taper", "figure"), ("weave", "figures")):
+                with self.subTest(kind, text=text):
+                    self.assertEqual(begun(kind, plan=parse_text(text))[field], "way")
+        used = parse_text(
+            f"Circle disc on O with radius 5u.\n{way}Band rope, 1u wide, on way, ends butt and corners mitred.\n"
+        )
+        self.assertEqual(begun("band", plan=used)["figure"], "rope")
+        self.assertEqual(begun("move", plan=parse_text(way))["figure"], "way")
+
     def test_words_run_along_a_line_without_corners_where_there_are_none_yet(self) -> None:
         nut = "Polygon nut of 8 sides on O, corners 8u out, the first at 90°.\n"
         rim = f"Centre lines axes through O.\nCircle disc on O with radius 5u.\n{nut}"

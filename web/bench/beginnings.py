@@ -41,13 +41,17 @@ def begun(plan: Plan, result: Result, cls: type[Step], position: int, asked: Seq
     used = {identifier for step in before for identifier in step.figure_ids()}
     closed = [step.id for step in before if _is_area(step, result)]
     kinds = cls.field_kinds()
+    lines = [step.id for step in before if _is_line(step, result)]
+    free_lines = [identifier for identifier in lines if identifier not in used]
+    if cls.takes_lines and ((cls.lines_first and free_lines) or not closed):
+        closed = free_lines or lines
     free = [identifier for identifier in closed if identifier not in used]
     offer = Offer(
         asked=asked,
         free=_largest_first(free, result) if cls.largest_first else free,
         areas=closed,
         tones=[tone.name for tone in plan.tones],
-        newest_first=issubclass(cls, Turn),
+        newest_first=issubclass(cls, Turn) or cls.lines_first,
         beside_figure="figure" in kinds and not issubclass(cls, Carve),
     )
     found = {name: kind.begin(offer) for name, kind in kinds.items()}
@@ -185,6 +189,13 @@ def _largest_first(areas: Sequence[str], result: Result) -> list[str]:
 
     largest = max(areas, key=size, default="")
     return sorted(areas, key=lambda one: one != largest)
+
+
+def _is_line(step: Step, result: Result) -> bool:
+    """Whether a step is a line that is no guide."""
+    outcome = result.outcomes.get(step.id)
+    figure = outcome.figure if outcome else None
+    return figure is not None and not (figure.bounds_area or step.carries_no_ink) and bool(figure.whole.outlines)
 
 
 def _is_area(step: Step, result: Result) -> bool:

@@ -54,6 +54,8 @@ class Step(BaseModel):
     always_guide: ClassVar[bool] = False
     largest_first: ClassVar[bool] = False
     """Whether its figure is most likely the largest that there is, the others being taken from it."""
+    lines_first: ClassVar[bool] = False
+    """Whether it is most likely about lines where there are any that nothing was made from."""
     takes_lines: ClassVar[bool] = True
     """Whether lines that bound no area may be chosen for its figures."""
 

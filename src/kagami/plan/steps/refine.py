@@ -48,6 +48,7 @@ class Refining(Step):
 class Band(Refining):
     """A line, or the outline of a figure, given a width."""
 
+    lines_first: ClassVar = True
     title: ClassVar = "band"
     sentence: ClassVar = "Band {name}, {width} wide, {lies} {figure}, ends {ends} and corners {corners}."
     noun: ClassVar = "band"
@@ -81,6 +82,7 @@ class Band(Refining):
 class Taper(Refining):
     """A line given a width that changes evenly along it."""
 
+    lines_first: ClassVar = True
     title: ClassVar = "tapering band"
     sentence: ClassVar = "Tapering band {name} {lies} {figure}, from {width} to {end_width} wide, ends {ends}."
     noun: ClassVar = "band"

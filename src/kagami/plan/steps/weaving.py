@@ -52,6 +52,7 @@ class WeaveDetail:
 class Weave(Refining):
     """Lines made strands that pass over and under."""
 
+    lines_first: ClassVar = True
     title: ClassVar = "weave"
     sentence: ClassVar = (
         "Weave {figures}, {width} wide, ends {ends} and corners {corners}, with gap {gap}, "

@@ -134,11 +134,12 @@ class Bands(Alike):
                 )
                 for _ in range(3)
             ]
-            mine = raw_bands(specs)
+            mine, bare = raw_bands(specs)
             with patch.object(loading, "_quick", {}):
-                theirs = raw_bands(specs)
+                theirs, also_bare = raw_bands(specs)
             with self.subTest(turn):
                 self.assertEqual([len(shape) for shape in mine], [len(shape) for shape in theirs])
+                self.assertEqual([one.curve for one in bare], [one.curve for one in also_bare])
                 for one, other in zip(mine, theirs, strict=True):
                     if any(isinstance(curve, Cubic) for curve in other.curves):
                         self.assertAlmostEqual(area(one), area(other), delta=1e-4)

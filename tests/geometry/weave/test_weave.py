@@ -17,6 +17,7 @@ from kagami.geometry.figures import circle, oval, regular_polygon
 from kagami.geometry.measure.gaps import narrowest_gap
 from kagami.geometry.measure.size import area
 from kagami.geometry.measure.symmetry import symmetry
+from kagami.geometry.offset import band
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.weave import Pieces, Strand, StrandsMeet, alternate, crowded, inlaid, passes_of, woven
@@ -260,6 +261,34 @@ class SelfCrossing(TestCase):
             with self.subTest(seed):
                 self.assertAlmostEqual(found, strand.length * 0.12 - cut, delta=2e-4 * len(crossings))
         self.assertGreater(checked, 5)
+
+    def test_strands_wider_than_their_bends_lose_nothing(self) -> None:
+        loop = Outline(
+            (
+                Cubic(Point(-9, -4), Point(-6, -3), Point(1.15, -0.99), Point(4, 3)),
+                Cubic(Point(4, 3), Point(5.55, 5.17), Point(-5.55, 5.17), Point(-4, 3)),
+                Cubic(Point(-4, 3), Point(-1.15, -0.99), Point(6, -3), Point(9, -4)),
+            ),
+            closed=False,
+        )
+        lines = [(loop, width) for width in (0.8, 1.2, 2.4, 3.0)]
+        for seed in range(120):
+            chance = np.random.default_rng(seed)
+            line = smooth([Point(*chance.uniform(-9, 9, 2).tolist()) for _ in range(int(chance.integers(4, 8)))])
+            line = Outline(line.curves[:-1], closed=False) if seed % 2 else line
+            if tightest(line) > 0.1:
+                lines.append((line, float(chance.uniform(0.4, 1.6))))
+        checked = 0
+        for line, width in lines:
+            strand = Strand(line, width)
+            crossings = passes_of([strand])
+            if not crossings or crowded([strand], crossings, 0.0):
+                continue
+            (pieces,) = woven([strand], crossings, alternate([strand], crossings), 0.0)
+            checked += tightest(line) < width / 2
+            with self.subTest(width=width, line=line):
+                self.assertAlmostEqual(area_of_union(pieces), area(band(Shape((line,)), width)), delta=1e-4)
+        self.assertGreater(checked, 10)
 
     def test_crossings_with_too_little_room_are_told(self) -> None:
         across = [segment(Point(x, -3), Point(x, 3), 0.8) for x in (0, 0.9)]

@@ -79,7 +79,7 @@ def _across_ends(shape: Shape, most: float) -> Approach | None:
     headings = table.ask("heading", np.repeat(every, len(t)), np.tile(t, len(table))).reshape(len(table), len(t))
     own = _turns(headings[:, 1:] - headings[:, :-1])
     joint = _turns(headings[after, 0] - headings[:, -1])
-    outward = (own >= -SAME).all(axis=1)
+    outward = np.asarray((own >= -SAME).all(axis=1))
     first, last = np.empty(len(table), np.intp), every
     first[after] = every  # the curve before each
     turned, stands, best = joint[first], outward & (joint[first] >= -SAME), None

@@ -12,7 +12,7 @@ from typing import Final
 import numpy as np
 
 from kagami.geometry.arrangement import Arrangement, arrange, arrange_columns
-from kagami.geometry.arrays import Floats, Ints
+from kagami.geometry.arrays import Bools, Floats, Ints
 from kagami.geometry.columns import Columns
 from kagami.geometry.curves import Arc, Curve, Line
 from kagami.geometry.errors import InvalidLength
@@ -70,7 +70,7 @@ def band(
     Raises:
         InvalidLength: a width is not more than 0 (the end width may be 0).
     """
-    shapes, bare = _raw_bands([BandSpec(line, width, end_width, ends, corners, place, mitre_limit)])
+    shapes, bare = raw_bands([BandSpec(line, width, end_width, ends, corners, place, mitre_limit)])
     arrangement = arrange(shapes)
     selected = arrangement.covers[:, 0].copy()
     if bare:
@@ -115,34 +115,40 @@ class BandSpec:
         return last
 
 
-def raw_bands(specs: Sequence[BandSpec]) -> list[Shape]:
-    """For each band, outlines that cross themselves and go round every place of it at least once and round no other.
-
-    What `band` makes its area of, and enough for an arrangement with other shapes. The parallels of all sides of all
-    bands are fitted at once, which costs little more than those of one.
-
-    Raises:
-        InvalidLength: as `band`.
-    """
-    return _raw_bands(specs)[0]
-
-
-def arranged_bands(specs: Sequence[BandSpec]) -> Arrangement:
-    """The arrangement of raw bands.
+def arranged_bands(specs: Sequence[BandSpec]) -> tuple[Arrangement, Bools]:
+    """The arrangement of raw bands, and the faces that each band holds, (faces, bands).
 
     Raises:
         InvalidLength: as `band`.
         TooLarge, Unarrangeable: as `arrange`.
     """
     if quick("bands") is None or not any(spec.line for spec in specs):
-        return arrange(raw_bands(specs))
-    raw, first, _ = _in_columns(specs)
-    sizes = raw.begin[first[1:]] - raw.begin[first[:-1]]
-    return arrange_columns(raw, np.repeat(np.arange(len(specs)), sizes), len(specs))
+        raws, bare = raw_bands(specs)
+        arrangement = arrange(raws)
+    else:
+        raw, first, stretches = _in_columns(specs)
+        sizes = raw.begin[first[1:]] - raw.begin[first[:-1]]
+        arrangement = arrange_columns(raw, np.repeat(np.arange(len(specs)), sizes), len(specs))
+        bare = [Bare(*stretch) for stretch in stretches]
+    if not bare:
+        return arrangement, arrangement.covers
+    columns, owner = gathered([spec.line for spec in specs])
+    table, held = table_of(columns, owner, len(specs)), arrangement.covers.copy()
+    for stretch in bare:
+        held[:, owner[stretch.curve]] |= reached(arrangement, table, stretch)
+    held[0] = False
+    return arrangement, held
 
 
-def _raw_bands(specs: Sequence[BandSpec]) -> tuple[list[Shape], list[Bare]]:
-    """The raw bands, and the stretches (of all lines' curves in a row) that have no parallel on one side."""
+def raw_bands(specs: Sequence[BandSpec]) -> tuple[list[Shape], list[Bare]]:
+    """For each band outlines that cross themselves: they go round every place of it at least once and round no other,
+    but for what is reached from stretches (of all lines' curves in a row) that have no parallel on a side: the others.
+
+    The parallels of all sides of all bands are fitted at once, which costs little more than those of one.
+
+    Raises:
+        InvalidLength: as `band`.
+    """
     if not any(spec.line for spec in specs):
         return [Shape(()) for _ in specs], []
     shapes, bare = _by_loops(specs) if quick("bands") is not None else _by_curves(specs)

@@ -77,8 +77,8 @@ def _pieces(
     board = _Board()
     layout = _Layout(strands, crossings, alternation, gap, widths, board)
     runs = [run for number in range(len(strands)) for run in layout.runs(number)]
-    arrangement = arranged_bands(board.bands)
-    by_band = np.ascontiguousarray(arrangement.covers.T)
+    arrangement, held = arranged_bands(board.bands)
+    by_band = np.ascontiguousarray(held.T)
     chosen = np.zeros((len(runs), arrangement.face_count), dtype=np.bool_)
     for faces, run in zip(chosen, runs, strict=True):
         for part, cutters in run.parts:

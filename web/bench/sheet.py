@@ -33,7 +33,7 @@ from web.pictures.paint import each_once, paint_of
 
 SCALE: Final = 10.0
 DECIMALS: Final = 3
-MARGIN: Final = 0.04
+MARGIN: Final = 0.06
 POINT_ARM: Final = 1.5
 """Half the width of the cross that marks a point, in SVG units."""
 MOST_CRUMBS: Final = 60

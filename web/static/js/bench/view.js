@@ -9,7 +9,7 @@ const EVERY_PX = 64;
 const RULER_PX = 18;
 // Of the sheet's height: what tools over it may take, and the margin that the drawing has by itself.
 const MUCH = 0.1;
-const MARGIN = 0.04;
+const MARGIN = 0.06;
 const ROUND = [1, 2, 5];
 
 const sheet = document.getElementById("sheet");

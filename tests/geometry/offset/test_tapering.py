@@ -19,6 +19,7 @@ from kagami.geometry.offset import Ends, band
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.table import places_along
+from tests.geometry.weave.test_weave import smooth
 
 # Two cubics that join smoothly while their curvature jumps, as when a node of a free line is made smooth.
 FIRST = Cubic(Point(0, -6), Point(2, -5.5), Point(4.31, -3.3), Point(5, -1))
@@ -36,6 +37,20 @@ def stroke(*curves: Curve) -> Shape:
 
 def forms(shape: Shape) -> list[Form]:
     return [joint.form for joint in joints(shape)]
+
+
+def strips(line: Outline, width: float, last: float, round_ends: bool) -> shapely.Geometry:
+    """What fine strips across a line cover, and discs at its ends, united by a general-purpose library."""
+    places = places_along(line.curves, 1_000).reshape(-1, 2)
+    places = places[np.append(True, np.hypot(*np.diff(places, axis=0).T) > 1e-9)]
+    along = np.gradient(places, axis=0)
+    across = np.column_stack([-along[:, 1], along[:, 0]]) / np.hypot(*along.T)[:, None]
+    gone = np.append(0, np.cumsum(np.hypot(*np.diff(places, axis=0).T)))
+    half = (width + (last - width) * gone / gone[-1]) / 2
+    left, right = places + half[:, None] * across, places - half[:, None] * across
+    found = shapely.convex_hull(shapely.multipoints(np.stack([left[:-1], left[1:], right[1:], right[:-1]], axis=1)))
+    discs = [shapely.Point(*places[k]).buffer(half[k], quad_segs=64) for k in (0, -1)] if round_ends else []
+    return shapely.union_all([*found, *discs])
 
 
 class Tapering(TestCase):
@@ -78,6 +93,18 @@ class Tapering(TestCase):
         found = band(stroke(FIRST, SECOND), 1.8, end_width=0.2, ends=(Ends.ROUND, Ends.SQUARE))
         self.assertEqual(forms(found).count(Form.CORNER), 2)
         self.assertNotIn(Form.KINK, forms(found))
+
+    def test_random_lines_with_sharp_bends_against_geos(self) -> None:
+        for seed in range(12):
+            chance = np.random.default_rng(seed)
+            places = [Point(*chance.uniform(-9, 9, 2).tolist()) for _ in range(int(chance.integers(4, 8)))]
+            line = Outline(smooth(places).curves[:-1], closed=False)
+            width, last = chance.uniform(0.2, 2.0, 2).tolist()
+            ends = [Ends.BUTT, Ends.ROUND][seed % 2]
+            with self.subTest(seed, width=width, last=last):
+                reference = strips(line, width, last, ends is Ends.ROUND)
+                found = area(band(Shape((line,)), width, end_width=last, ends=ends))
+                self.assertAlmostEqual(found, reference.area, delta=0.01 + 0.002 * reference.area)
 
     def test_corners_of_the_line_stay(self) -> None:
         found = band(stroke(Line(Point(0, 0), Point(4, 0)), Line(Point(4, 0), Point(4, 3))), 1, end_width=0.5)

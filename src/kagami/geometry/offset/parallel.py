@@ -100,9 +100,10 @@ def beside_others(
     ranges = _ranges(chain, index, begin, finish)
     curve_of = np.array([k for k, stretches in zip(index.tolist(), ranges, strict=True) for _ in stretches])
     flat = np.array([stretch[:2] for stretches in ranges for stretch in stretches])
+    short = np.concatenate([_falls_short(stretches) for stretches in ranges])
     bare = np.array([stretch[2] for stretches in ranges for stretch in stretches], dtype=bool)
     regular = np.flatnonzero(~bare)
-    rows, first = _fitted(chain, curve_of[regular], flat[regular], begin, finish)
+    rows, first = _fitted(chain, curve_of[regular], flat[regular], short[regular], begin, finish)
     cubics = [Cubic(*(Point(x, y) for x, y in zip(row[::2], row[1::2], strict=True))) for row in rows.tolist()]
     pieces = iter([tuple(cubics[a:b]) for a, b in itertools.pairwise(first.tolist())])
     answer = []
@@ -127,12 +128,24 @@ def free_rows(chain: Chain, index: Ints, begin: Floats, finish: Floats) -> tuple
     ranges = _ranges(chain, index, begin, finish)
     if not all(len(stretches) == 1 and not stretches[0][2] for stretches in ranges):
         return None
-    return _fitted(chain, index, np.array([stretches[0][:2] for stretches in ranges]), begin, finish)
+    flat = np.array([stretches[0][:2] for stretches in ranges])
+    return _fitted(chain, index, flat, np.concatenate([*map(_falls_short, ranges)]), begin, finish)
 
 
-def _fitted(chain: Chain, index: Ints, ranges: Floats, begin: Floats, finish: Floats) -> tuple[Floats, Ints]:
-    """Rows of cubics along parallels of the curves of `index` over their ranges, (n, 2), and where each one's begin. A
-    range that falls short of the end of its curve (see `_without_folds`) is drawn on to the place beside that end.
+def _falls_short(stretches: Sequence[tuple[float, float, bool]]) -> Bools:
+    """Whether each stretch of a curve is the first and begins behind its start, or the last and ends before its end
+    (see `_without_folds`), (n, 2).
+    """
+    found = np.zeros((len(stretches), 2), np.bool_)
+    found[0, 0], found[-1, 1] = stretches[0][0] > 0.0, stretches[-1][1] < 1.0
+    return found
+
+
+def _fitted(
+    chain: Chain, index: Ints, ranges: Floats, short: Bools, begin: Floats, finish: Floats
+) -> tuple[Floats, Ints]:
+    """Rows of cubics along parallels of the curves of `index` over their ranges, (n, 2), and where each one's begin;
+    where a range falls `short`, (n, 2), they are drawn on to the place beside the end of the curve.
     """
     ways = {k: _Way.along(chain, k) for k in set(index.tolist()) if begin[k] != finish[k]}
 
@@ -141,9 +154,7 @@ def _fitted(chain: Chain, index: Ints, ranges: Floats, begin: Floats, finish: Fl
 
     rows, first = fitted_rows(path, ranges[:, 0], ranges[:, 1])
     for end, row, node, handle, away in ((0.0, first[:-1], 0, 2, 1.0), (1.0, first[1:] - 1, 6, 4, -1.0)):
-        for n in np.flatnonzero(ranges[:, round(end)] != end).tolist():
-            if not _stops_still(chain, int(index[n]), end):
-                continue
+        for n in np.flatnonzero(short[:, round(end)]).tolist():
             mine = rows[row[n]]
             places, along = path(np.array([n]), np.array([end]))
             long = math.hypot(*(mine[handle : handle + 2] - mine[node : node + 2]))

@@ -9,6 +9,7 @@ converge: a round end is the arc that does, or two; a square end goes on as the 
 from __future__ import annotations
 
 import math
+from typing import Final
 
 from kagami.geometry.bezier import Cubic
 from kagami.geometry.curves import Arc, Curve, Line
@@ -16,6 +17,9 @@ from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import KINK, LENGTH, SMOOTH
+
+MOST_LEAN: Final = math.pi / 4
+"""Sides that lean more from the way out of an end are no sides, but what leads to a bend too sharp for one."""
 
 
 def evened(raw: Shape) -> Shape:
@@ -74,6 +78,8 @@ def _is_square(curves: list[Curve], ways: list[tuple[float, float]], k: int) -> 
         return False
     if any(abs(_turn(ways, at) - math.pi / 2) > SMOOTH for at in (k - 1, k)):
         return False
+    if any(abs(_turn(ways, at)) > MOST_LEAN for at in (k - 2, (k + 1) % len(curves))):
+        return False
     return all(abs(leg.length - curves[k].length / 2) <= LENGTH for leg in (three[0], three[2]))
 
 
@@ -95,7 +101,8 @@ def _rounded(curves: list[Curve]) -> list[Curve]:
     ways = _directions(curves)
     found: list[Curve] = []
     for k, curve in enumerate(curves):
-        if isinstance(curve, Arc) and curve.sweep == math.pi:
+        touches = all(abs(_turn(ways, at)) <= MOST_LEAN for at in (k - 1, k))
+        if isinstance(curve, Arc) and curve.sweep == math.pi and touches:
             found.extend(_between(curve, ways[k - 1][1], ways[(k + 1) % len(curves)][0]))
         else:
             found.append(curve)

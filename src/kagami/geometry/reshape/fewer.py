@@ -18,7 +18,7 @@ from kagami.geometry.columns import Columns
 from kagami.geometry.hermite import one_each
 from kagami.geometry.kinds import CUBIC
 from kagami.geometry.outline import Shape
-from kagami.geometry.table import CurveTable, gathered, table_of
+from kagami.geometry.table import MOST_CURVES, CurveTable, gathered, table_of
 from kagami.geometry.tolerance import LENGTH, SMOOTH, SPARED
 
 MOST_TOGETHER: Final = 12
@@ -33,11 +33,11 @@ def with_fewer_curves(shapes: Sequence[Shape], accuracy: float = SPARED) -> list
     """The shapes with runs of cubics drawn as fewer ones, no further than `accuracy` (in u) from where they were; the
     ends of what is drawn anew, and its directions there, are as they were.
 
-    Nodes at which several outlines come together stay, so that areas that share an edge still do.
-
-    Raises:
-        TooLarge: more curves than a table holds.
+    Nodes at which several outlines come together stay, so that areas that share an edge still do. More curves than a
+    table holds are left as they are.
     """
+    if sum(shape.count for shape in shapes) > MOST_CURVES:
+        return list(shapes)
     columns, owner = gathered(shapes)
     if np.count_nonzero(columns.kind == CUBIC) < 2:
         return list(shapes)
@@ -89,24 +89,35 @@ def _order(columns: Columns, joined: Bools) -> Ints:
 
 def _together(table: CurveTable, order: Ints, goes_on: Bools, accuracy: float) -> tuple[Ints, Ints, Floats]:
     """What can be drawn as one: the position in the order of the first curve, how many there are, and the cubic."""
-    breaks = np.append(np.flatnonzero(~goes_on), len(order))
-    ahead = breaks[np.searchsorted(breaks, np.arange(len(order)))] - np.arange(len(order))
-    several = [np.flatnonzero(ahead >= many - 1) for many in range(2, MOST_TOGETHER + 1)]
-    first = np.concatenate(several)
-    count = np.repeat(np.arange(2, MOST_TOGETHER + 1), [len(found) for found in several])
     ways = np.append(0.0, np.cumsum(table.lengths[order]))
+    found: list[tuple[Ints, Ints, Floats]] = []
+    first = np.flatnonzero(goes_on)
+    for many in range(2, MOST_TOGETHER + 1):
+        if len(first) == 0:
+            break
+        rows, error = _each_as_one(table, order, ways, first, many)
+        near = error <= MARGIN * accuracy
+        found.append((first[near], np.full(int(near.sum()), many), rows[near]))
+        # One more can be taken in only where that goes without the first as well as without the last.
+        first = np.intersect1d(first[near], first[near] - 1)
+    if not found:
+        return np.zeros(0, np.intp), np.zeros(0, np.intp), np.zeros((0, 8))
+    one, two, three = zip(*found, strict=True)
+    return np.concatenate(one), np.concatenate(two), np.concatenate(three)
+
+
+def _each_as_one(table: CurveTable, order: Ints, ways: Floats, first: Ints, many: int) -> tuple[Floats, Floats]:
+    """So many curves from each of `first` on as one cubic, and by how much that misses them."""
 
     def path(number: Ints, t: Floats) -> tuple[Floats, Floats]:
-        a, n = first[number], count[number]
-        way = ways[a] + t * (ways[a + n] - ways[a])
-        k = np.clip(np.searchsorted(ways, way, side="right") - 1, a, a + n - 1)
+        a = first[number]
+        way = ways[a] + t * (ways[a + many] - ways[a])
+        k = np.clip(np.searchsorted(ways, way, side="right") - 1, a, a + many - 1)
         within = np.clip((way - ways[k]) / (ways[k + 1] - ways[k]), 0.0, 1.0)
         heading = table.ask("heading", order[k], within)
         return table.ask("point", order[k], within, width=2), np.column_stack([np.cos(heading), np.sin(heading)])
 
-    rows, error = one_each(path, np.arange(len(first)), np.zeros(len(first)), np.ones(len(first)), ROUNDS)
-    near = error <= MARGIN * accuracy
-    return first[near], count[near], rows[near]
+    return one_each(path, np.arange(len(first)), np.zeros(len(first)), np.ones(len(first)), ROUNDS)
 
 
 def _fewest(total: int, first: Ints, count: Ints) -> tuple[Ints, Ints, Ints]:

@@ -114,14 +114,17 @@ def drawn_fields(plan: Plan, cls: type[Step], given: Given) -> dict[str, Any]:
 
 def line_under(cls: type[Step], fields: Mapping[str, Any], place: Point, grain: Grain, result: Result) -> str:
     """For a kind that runs along a line, the figure whose line is under a hand: the one that stands in its field, if it
-    is, else the newest; empty where none is. Words are no line to run along.
+    is, else the newest; empty where none is. Words are no line to run along, and what only sets out is not meant.
     """
     if not cls.runs_along:
         return ""
+    standing = plain_id(str(fields.get(cls.runs_along, "")))
     newest = [outcome.id for outcome in result.outcomes.values() if not outcome.muted]
-    for identifier in dict.fromkeys((plain_id(str(fields.get(cls.runs_along, ""))), *reversed(newest))):
+    for identifier in dict.fromkeys((standing, *reversed(newest))):
         step, outcome = result.plan.step(identifier), result.outcomes.get(identifier)
         if step is None or outcome is None or outcome.figure is None or step.chapter is Chapter.LETTER:
+            continue
+        if step.chapter is Chapter.SETTING_OUT and identifier != standing:
             continue
         if _runs_at(outcome.figure, place, grain.reach):
             return identifier

@@ -19,7 +19,7 @@ from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import KINK, LENGTH, SMOOTH
 
 MOST_LEAN: Final = math.pi / 4
-"""Sides that lean more from the way out of an end are no sides, but what leads to a bend too sharp for one."""
+"""Sides that lean more from the way out of an end are no sides, but what leads round a bend too sharp for one."""
 
 
 def evened(raw: Shape) -> Shape:
@@ -71,6 +71,12 @@ def _turn(ways: list[tuple[float, float]], k: int) -> float:
     return math.remainder(ways[(k + 1) % len(ways)][0] - ways[k][1], math.tau)
 
 
+def _lean_alike(ways: list[tuple[float, float]], first: int, last: int) -> bool:
+    """Whether both sides lean from the way out of an end, at the joints behind two curves, by about as much."""
+    one, other = _turn(ways, first), _turn(ways, last)
+    return max(abs(one), abs(other)) <= MOST_LEAN and abs(one - other) <= KINK
+
+
 def _is_square(curves: list[Curve], ways: list[tuple[float, float]], k: int) -> bool:
     """Whether a curve is the edge of a square end: a line between two others, square on both and half as long."""
     three = [curves[k - 1], curves[k], curves[(k + 1) % len(curves)]]
@@ -78,7 +84,7 @@ def _is_square(curves: list[Curve], ways: list[tuple[float, float]], k: int) -> 
         return False
     if any(abs(_turn(ways, at) - math.pi / 2) > SMOOTH for at in (k - 1, k)):
         return False
-    if any(abs(_turn(ways, at)) > MOST_LEAN for at in (k - 2, (k + 1) % len(curves))):
+    if not _lean_alike(ways, k - 2, (k + 1) % len(curves)):
         return False
     return all(abs(leg.length - curves[k].length / 2) <= LENGTH for leg in (three[0], three[2]))
 
@@ -101,8 +107,7 @@ def _rounded(curves: list[Curve]) -> list[Curve]:
     ways = _directions(curves)
     found: list[Curve] = []
     for k, curve in enumerate(curves):
-        touches = all(abs(_turn(ways, at)) <= MOST_LEAN for at in (k - 1, k))
-        if isinstance(curve, Arc) and curve.sweep == math.pi and touches:
+        if isinstance(curve, Arc) and curve.sweep == math.pi and _lean_alike(ways, k - 1, k):
             found.extend(_between(curve, ways[k - 1][1], ways[(k + 1) % len(curves)][0]))
         else:
             found.append(curve)

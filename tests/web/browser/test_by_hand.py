@@ -14,6 +14,9 @@ from tests.web.browser.browser_case import BrowserCase
 from web.marks.models import Mark
 from web.marks.services.shelving import make_brand, make_mark
 
+STILL = 60
+"""How long a handle that is where it was stands still, in milliseconds."""
+
 
 class HandCase(BrowserCase):
     """A mark on the Bench, and a hand."""
@@ -28,8 +31,11 @@ class HandCase(BrowserCase):
         return self.page.locator(f".handle{'.' + form if form else ''}[data-field='{field}']")
 
     def grip(self, field: str, form: str = "") -> tuple[float, float]:
-        box = self.handle(field, form).locator(".grip").bounding_box()
-        assert box is not None
+        """Where a handle is taken hold of, once the sheet stands still: a change may fit it in anew."""
+        grip, before = self.handle(field, form).locator(".grip"), None
+        while (box := grip.bounding_box()) is None or box != before:
+            before = box
+            self.page.wait_for_timeout(STILL)
         return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
 
     def way(self, places: Sequence[tuple[float, float]], *, let_go: bool = True) -> None:

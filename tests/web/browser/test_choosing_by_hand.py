@@ -102,7 +102,7 @@ class Several(HandCase):
         page.locator("#s-bow .sentence").click(position={"x": 4, "y": 8})
         expect(line).to_contain_text("with bow:")
         self.assertEqual(line.get_by_role("button", name="unite").count(), 0)
-        self.assertEqual(line.get_by_role("button", name="band").count(), 1)
+        self.assertEqual(line.get_by_role("button", name="band", exact=True).count(), 1)
         page.locator("#s-plate .sentence").click(position={"x": 4, "y": 8}, modifiers=["Shift"])
         expect(line).to_contain_text("with bow, plate:")
         self.assertEqual(line.get_by_role("button", name="subtract").count(), 0)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from kagami.exchange.artwork import Area, Artwork, Shading
-from kagami.geometry.reshape.fewer import with_fewer_curves
+from kagami.geometry.fewer import with_fewer_curves
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.forms import clear_of, formed, ground_of, real_millimetres
 from kagami.plan.evaluation.ink import Piece, ink_box

@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from kagami.geometry import boolean
+from kagami.geometry.fewer import with_fewer_curves
 from kagami.geometry.measure.size import Box, area
 from kagami.geometry.measure.symmetry import Symmetry, symmetry
 from kagami.geometry.outline import one_shape
-from kagami.geometry.reshape.fewer import with_fewer_curves
 from kagami.plan.evaluation.ink import ink_box, joined, pieces
 from kagami.plan.evaluation.result import Result
 from kagami.plan.steps.carve import CarveDetail

@@ -11,12 +11,12 @@ import shapely
 
 from kagami.geometry.bezier import Cubic
 from kagami.geometry.curves import Arc, Line
+from kagami.geometry.fewer import with_fewer_curves
 from kagami.geometry.figures import circle
 from kagami.geometry.measure.size import area
 from kagami.geometry.offset.band import Ends, band
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
-from kagami.geometry.reshape.fewer import with_fewer_curves
 from kagami.geometry.table import places_along
 from kagami.geometry.tolerance import SPARED
 

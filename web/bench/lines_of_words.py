@@ -26,8 +26,7 @@ def gone_by(
         return {}
     known = {step.id for step in figures}
     wanted = [one for one in asked if one in known] or _along_already(before, found)
-    smooth = [step.id for step in figures if step.chapter is not Chapter.SETTING_OUT and _is_smooth(step.id, result)]
-    line = (wanted or smooth or [figures[-1].id])[-1]
+    line = wanted[-1] if wanted else _newest_smooth(figures, result)
     if not cls.runs_along:
         return {field: line}
     taken = {step["place"] for step in before if step.runs_along and step[step.runs_along] == line}
@@ -55,6 +54,12 @@ def _along_already(before: Sequence[Step], found: Mapping[str, Any]) -> list[str
 def _has_line(identifier: str, result: Result) -> bool:
     figure = _made(identifier, result)
     return figure is not None and bool(figure.whole.outlines)
+
+
+def _newest_smooth(figures: Sequence[Step], result: Result) -> str:
+    """The newest figure without corners that does not only set out; else the newest."""
+    drawn = (step.id for step in reversed(figures) if step.chapter is not Chapter.SETTING_OUT)
+    return next((one for one in drawn if _is_smooth(one, result)), figures[-1].id)
 
 
 def _is_smooth(identifier: str, result: Result) -> bool:

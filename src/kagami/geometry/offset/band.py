@@ -70,15 +70,8 @@ def band(
     Raises:
         InvalidLength: a width is not more than 0 (the end width may be 0).
     """
-    shapes, bare = raw_bands([BandSpec(line, width, end_width, ends, corners, place, mitre_limit)])
-    arrangement = arrange(shapes)
-    selected = arrangement.covers[:, 0].copy()
-    if bare:
-        table = tabulate([line])
-        for stretch in bare:
-            selected |= reached(arrangement, table, stretch)
-        selected[0] = False
-    return outline_of_faces(arrangement, selected)
+    arrangement, held = arranged_bands([BandSpec(line, width, end_width, ends, corners, place, mitre_limit)])
+    return outline_of_faces(arrangement, held[:, 0])
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,7 +115,7 @@ def arranged_bands(specs: Sequence[BandSpec]) -> tuple[Arrangement, Bools]:
         InvalidLength: as `band`.
         TooLarge, Unarrangeable: as `arrange`.
     """
-    if quick("bands") is None or not any(spec.line for spec in specs):
+    if quick("bands") is None or not any(spec.line for spec in specs) or any(spec.tapers for spec in specs):
         raws, bare = raw_bands(specs)
         arrangement = arrange(raws)
     else:

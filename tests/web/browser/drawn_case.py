@@ -7,8 +7,8 @@ from playwright.sync_api import expect
 from tests.web.browser.test_jobs_by_hand import JobCase
 from web.marks.models import Mark
 
-STEP, MANY = 8, 4
-"""Pixels that an arrow key moves the cross by, and how many times as far with Shift."""
+STEP, MANY, ARM = 4, 8, 11
+"""Pixels that an arrow key moves the cross by, how many times as far with Shift, and how long the cross's arms are."""
 
 
 class DrawnCase(JobCase):
@@ -33,7 +33,7 @@ class DrawnCase(JobCase):
         for axis, (on, back) in ((0, ("ArrowRight", "ArrowLeft")), (1, ("ArrowDown", "ArrowUp"))):
             box = self.page.locator(".cross").bounding_box()
             assert box is not None
-            stands = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+            stands = (box["x"] + ARM, box["y"] + ARM)
             steps = round((self.at(x, y)[axis] - stands[axis]) / STEP)
             key = on if steps > 0 else back
             for press in [f"Shift+{key}"] * (abs(steps) // MANY) + [key] * (abs(steps) % MANY):

@@ -7,8 +7,9 @@ import { word } from "./words.js";
 
 // The browser calls none of its own pointers so.
 const POINTER = 1_000_001;
-const STEP = 8;
-const MANY = 4;
+// Short enough for each stop of a value, on a sheet that is seen whole.
+const STEP = 4;
+const MANY = 8;
 const ARM = 11;
 const REST = 400;
 const FIELDS = "input, textarea, select, [contenteditable]";

@@ -14,6 +14,7 @@ from kagami.geometry.measure.size import area, perimeter
 from kagami.geometry.measure.thickness import thinnest
 from kagami.geometry.outline import Shape
 from kagami.geometry.selection import islands
+from kagami.geometry.tolerance import LENGTH
 from kagami.plan.evaluation.ink import Piece, ink_box
 
 SAME_NODES: Final = 3
@@ -55,12 +56,22 @@ def fineness(marks: Sequence[Piece], most: float = math.inf, known: Known | None
 
 def thinnest_of(parts: Iterable[Shape], most: float = math.inf, known: Known | None = None) -> Approach | None:
     """The thinnest place of all parts, if it is no wider than `most`; of those that are alike in area, outline and
-    curves one is looked at.
+    curves one is looked at, and no part for anything wider than what was found in those before.
     """
     alike = {(len(part.curves), round(area(part), 7), round(perimeter(part), 7)): part for part in [*parts][::-1]}
     known = {} if known is None else known
-    found = (_thinnest(part, measures, most, known) for measures, part in alike.items())
-    return min((way for way in found if way is not None), key=lambda way: way.distance, default=None)
+    best = None
+    for measures, part in sorted(alike.items(), key=_about):
+        found = _thinnest(part, measures, most, known)
+        if found is not None:
+            best, most = found, found.distance
+    return best
+
+
+def _about(alike: tuple[tuple[float, ...], Shape]) -> float:
+    """How thin a part is in the mean: twice its area by its outline."""
+    _, size, outline = alike[0]
+    return abs(size) / max(outline, LENGTH)
 
 
 def _thinnest(part: Shape, measures: tuple[float, ...], most: float, known: Known) -> Approach | None:

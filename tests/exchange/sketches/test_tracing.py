@@ -80,6 +80,26 @@ class Tracing(TestCase):
         self.assertEqual({one.straight for one in found}, {True, False})
         self.assert_circle(next(one for one in found if one.closed), 700, 600, 300)
 
+    def test_rings_that_a_hand_draws_loosely(self) -> None:
+        """Up to 3 % from a circle; each is told first, and once, although several circles fit it nearly as well."""
+
+        def loose(radius: float) -> Way:
+            def way(share: float) -> tuple[float, float]:
+                turn = math.tau * share
+                far = radius * (1 + 0.018 * math.cos(2 * turn) + 0.012 * math.cos(3 * turn + 1))
+                return 700 + far * math.cos(turn), 600 + far * math.sin(turn)
+
+            return way
+
+        radii = (480.0, 380.0, 270.0)
+        drawn = Drawn(*map(loose, radii))
+        for radius in radii:
+            for share in (0.0, 0.2, 0.4, 0.6, 0.8):
+                first, *others = drawn.at(*loose(radius)(share))
+                self.assertTrue(first.closed)
+                self.assertLess(_off(first, 700, 600, radius), 0.02)
+                self.assertFalse([one for one in others if one.closed and _off(one, 700, 600, radius) < 0.02])
+
     def test_many_scans(self) -> None:
         """Of random circles and lines nine in ten are among what is told, four in five the first of it."""
         chance = np.random.default_rng(12)

@@ -64,6 +64,12 @@ class Lifted(OffersCase):
         self.assertEqual(found[0][1], "Oval oval on O, 8u wide and 5.5u high, turned by 0°.")
         self.assertIn("a circle", self.offers(DISC, bow(0, 0, 8.0, 7.9), closed=True)[0][0])
 
+    def test_a_circle_that_a_hand_has_flattened_is_a_circle_before_an_oval(self) -> None:
+        found = [text.split()[0] for _, text in self.offers(DISC, bow(0, 0, 8.0, 7.65), closed=True)]
+        self.assertEqual(found, ["Circle", "Oval"])
+        found = [text.split()[0] for _, text in self.offers(DISC, bow(0, 0, 8.0, 7.2), closed=True)]
+        self.assertEqual(found, ["Oval", "Circle"])
+
     def test_a_part_of_a_circle_is_the_whole_one_or_an_arc(self) -> None:
         found = [text for _, text in self.offers(DISC, bow(0, 0, 8, 8, sweep=2.0))]
         self.assertEqual([text.split()[0] for text in found], ["Circle", "Arc"])

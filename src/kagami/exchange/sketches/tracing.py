@@ -8,6 +8,7 @@ on furthest from where was pressed without a break; of circles rather those that
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -31,9 +32,9 @@ LEAST_RADIUS, MOST_RADIUS = 0.02, 1.5
 """Of a circle, in shares of the longer side."""
 LEAST_SCALE: Final = 0.03
 """Within such a share of the longer side the three places of the smallest circles lie."""
-TREMOR: Final = 0.025
+TREMOR: Final = 0.035
 """How far a hand strays from the circle that it draws, as a share of the radius."""
-LEAST_STRAY, MOST_STRAY = 3.5 / 1000, 8.0 / 1000
+LEAST_STRAY, MOST_STRAY = 3.5 / 1000, 11.0 / 1000
 """How far it strays at the least and at the most, as shares of the longer side."""
 SECTOR: Final = 0.012
 """Of a circle, along it, as a share of the longer side."""
@@ -97,21 +98,35 @@ def traced(places: Floats, at: Floats, side: float) -> tuple[Traced, ...]:
     spot = places[lengths(places - first) <= SPOT * side]
     here = places[lengths(places - first) <= AROUND * side]
     line, run = _line(places, first, side)
-    found = []
+    found: list[tuple[float, Traced]] = []
     if run >= LEAST_RUN * side:
         worth = STRAIGHT * run * _along(here, line[-1] - line[0])
         found.append((worth, Traced(_few(line), closed=False, straight=True)))
+    circles: list[tuple[Floats, float, bool]] = []
     for worth, circle in _circles(places, spot, side):
         one, centre, radius = _along_circle(places, circle, first, side)
-        if len(one.places) >= LEAST_PLACES:
-            ray = first - centre
-            neat = _neat(one.places, centre, radius, side) * _along(here, np.array([-ray[1], ray[0]]))
-            found.append((worth * neat, one))
+        if len(one.places) < LEAST_PLACES or _is_told(circles, centre, radius, closed=one.closed, side=side):
+            continue
+        circles.append((centre, radius, one.closed))
+        ray = first - centre
+        neat = _neat(one.places, centre, radius, side) * _along(here, np.array([-ray[1], ray[0]]))
+        found.append((worth * neat, one))
     if not found:
         raise SketchError("sketch-not-round")
     found.sort(key=lambda pair: -pair[0])
     line_is_last = [pair for pair in found[FOUND:] if pair[1].straight]
     return tuple(one for _worth, one in (*found[: FOUND - len(line_is_last)], *line_is_last))
+
+
+def _is_told(
+    circles: Sequence[tuple[Floats, float, bool]], centre: Floats, radius: float, *, closed: bool, side: float
+) -> bool:
+    """Whether a circle came to be one of those before it, as both were fitted to the same stroke."""
+    stray = float(_stray(radius, side))
+    return any(
+        closed == other_closed and math.dist(centre, other) + abs(radius - other_radius) <= stray
+        for other, other_radius, other_closed in circles
+    )
 
 
 def _neat(places: Floats, centre: Floats, radius: float, side: float) -> float:

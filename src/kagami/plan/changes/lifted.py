@@ -27,7 +27,10 @@ from kagami.plan.steps import KINDS
 from kagami.plan.translation import tr
 
 CLEARLY: Final = 0.6
-"""An oval is meant where no circle fits and it lies nearer by this: who means a circle seldom draws a true one."""
+"""An oval may be meant where no circle fits and it lies nearer by this."""
+FLATTENED: Final = 0.06
+"""Where it is longer than wide by less, as a share of its length, a circle is likelier: a hand seldom draws a true one.
+"""
 ONWARD: Final = 5.0
 """Where a straight line ends is seen less closely than where it runs: an anchor may lie so many times as far."""
 ENDS: Final = 2.0
@@ -95,15 +98,11 @@ def _round(rounded: Rounded) -> list[Offer]:
     if not rounded.closed:
         arc = best_fit(fit_arc, rounded.places)
         return [*circle, *(rounded.arc(arc) if arc is not None else ())]
-    oval = list(rounded.oval()) if _is_oval(rounded) else []
-    return [*oval, *circle]
-
-
-def _is_oval(rounded: Rounded) -> bool:
-    round_, long = (best_fit(fit, rounded.places) for fit in (fit_circle, fit_ellipse))
-    if round_ is None or long is None:
-        return False
-    return rounded.tolerance < round_.worst and long.worst < CLEARLY * round_.worst
+    long = best_fit(fit_ellipse, rounded.places)
+    if long is None or best.worst <= rounded.tolerance or long.worst >= CLEARLY * best.worst:
+        return circle
+    oval, (short, longer) = list(rounded.oval()), sorted((long.curve.rx, long.curve.ry))
+    return [*oval, *circle] if longer - short > FLATTENED * longer else [*circle, *oval]
 
 
 def _line(places: Floats, result: Result, near: float) -> Iterator[Offer]:

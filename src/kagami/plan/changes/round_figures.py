@@ -47,7 +47,7 @@ FRACTIONS: Final = (1.0, 0.5, 0.25, 0.1, 0.05, 0.01)
 """What lengths are rounded to, in u."""
 TURNS: Final = (15.0, 5.0, 1.0, 0.1)
 """What angles are rounded to, in degrees."""
-ROOM: Final = 1.25
+ROOM: Final = 1.5
 """How many times further off than the best fit a rounded one may lie."""
 TRUE: Final = 0.01
 """By such a share of itself a radius is rounded at the most."""

@@ -153,6 +153,21 @@ class Begun(TestCase):
         self.assertIn("axes#level", [token.value for token in slip.tokens])
         self.assertEqual(begun("split", plan=plan)["line"], "axes")  # by all of them
 
+    def test_an_axis_is_offered_where_none_of_the_lines_is_one(self) -> None:
+        plan = "Box plate, 4u wide and 2u high, its centre on 5u right and 1u up from O, turned by 0°.\n"
+        for line, offered in (
+            ("Line slope through O at 30°.\n", True),
+            ("Line aside through 1u right and 0u up from O at 90°.\n", True),
+            ("Line axis through O at 90°.\n", False),
+            ("Segment spine from 2u up from O to 5u up from O.\n", False),
+            ("Centre lines axes through O.\n", False),
+        ):
+            with self.subTest(line):
+                lined = parse_text(plan + line)
+                slip = draw_slip(lined, evaluate(lined), "reflect", 2, ("plate",))
+                self.assertEqual((slip.along, len(slip.lines), slip.lined), ("line" * offered, 2 * offered, True))
+                self.assertEqual(draw_slip(lined, evaluate(lined), "split", 2, ("plate",)).lines, ())
+
     def test_a_path_is_not_mirrored_across_itself_nor_across_another(self) -> None:
         plan = parse_text("Path way, open, through O; 1u right and 2u up from O; 3u right and 0u up from O.\n")
         for asked in ((), ("way",)):

@@ -1,6 +1,7 @@
 """The slip: the sentence of a step that is about to be made, with its defaults filled in."""
 
 import contextlib
+import math
 import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
@@ -9,7 +10,9 @@ from typing import Any, Final
 from django.utils.translation import gettext as _
 from pydantic import ValidationError
 
-from kagami.geometry.point import Point
+from kagami.geometry.curves import Line
+from kagami.geometry.point import ORIGIN, Point
+from kagami.geometry.tolerance import LENGTH, SAME
 from kagami.plan.changes.going_along import along_one_line, done_to
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
@@ -19,7 +22,7 @@ from kagami.plan.fields.scanner import Scanner
 from kagami.plan.language.parsing import stop_words
 from kagami.plan.language.sentences import Own, Words, sentence_parts, write_sentence
 from kagami.plan.naming import free_name
-from kagami.plan.places.selecting import plain_id
+from kagami.plan.places.selecting import lines_of, plain_id
 from kagami.plan.steps import KINDS, Chapter, Step, in_order_of_work, kind_of
 from kagami.plan.steps.guides import GuideLine
 from kagami.plan.translation import tr
@@ -61,9 +64,11 @@ class Slip:
     by_hand: ByHand
     """How it is begun on the sheet."""
     along: str = ""
-    """The field for a line to go by, where there is no line yet."""
+    """The field for a line to go by, where one may be drawn for it."""
     lines: tuple[tuple[str, str], ...] = ()
     """Lines that may be drawn for it: what each is, and its sentence."""
+    lined: bool = False
+    """Whether there is one to go by already."""
 
 
 def verbs() -> tuple[tuple[str, tuple[Family, ...]], ...]:
@@ -124,17 +129,33 @@ def draw_slip(
             tokens.append(Token("words", _("the regions chosen on the sheet")))
         else:
             tokens.append(slot_token(step, part, result, names, hues))
-    along, other = cls.along, done_to(cls)
-    if along and lines_for(cls, plan.steps[:position], result, step[other] if other else ""):
-        along = ""
-    return Slip(kind, tr(cls.title), tuple(tokens), by_hand(cls), along, _lines(plan) if along else ())
+    other = done_to(cls)
+    there = lines_for(cls, plan.steps[:position], result, step[other] if other else "") if cls.along else []
+    lines = () if not cls.along or (there and not cls.mirrors) else _lines(plan, result, there)
+    return Slip(kind, tr(cls.title), tuple(tokens), by_hand(cls), cls.along if lines else "", lines, bool(there))
 
 
-def _lines(plan: Plan) -> tuple[tuple[str, str], ...]:
-    """The lines that things are most often mirrored across."""
+def _lines(plan: Plan, result: Result, there: Sequence[str]) -> tuple[tuple[str, str], ...]:
+    """The lines that things are most often mirrored across: those through the middle of the sheet; none where one of
+    them is there.
+    """
+    if any(_is_axis(line) for one in there for line in _straight(result, one)):
+        return ()
     name = free_name(plan, _("axis"))
     found = ((_("an upright one"), "90"), (_("a level one"), "0"))
     return tuple((said, write_sentence(GuideLine(id="new", name=name, angle=angle), {})) for said, angle in found)
+
+
+def _straight(result: Result, identifier: str) -> Iterable[Line]:
+    figure = result.outcomes[identifier].figure
+    return lines_of(figure).values() if figure is not None else ()
+
+
+def _is_axis(line: Line) -> bool:
+    """Whether a line, gone on with, is upright or level through O."""
+    heading, way = line.start.direction(line.end), line.start.direction(ORIGIN)
+    aside = line.start.distance(ORIGIN) * math.sin(way - heading)
+    return abs(aside) <= LENGTH and abs(math.sin(2 * heading)) <= SAME
 
 
 def _with_what_stood(plan: Plan, step: Step, stood: Mapping[str, Any], position: int) -> Step:

@@ -49,6 +49,8 @@ TURNS: Final = (15.0, 5.0, 1.0, 0.1)
 """What angles are rounded to, in degrees."""
 ROOM: Final = 1.5
 """How many times further off than the best fit a rounded one may lie."""
+CENTRED: Final = 2.0
+"""So many times as far an anchor may lie that is meant as a centre: a hand that draws round it does not see it well."""
 TRUE: Final = 0.01
 """By such a share of itself a radius is rounded at the most."""
 LIKE: Final = 0.06
@@ -217,8 +219,9 @@ class Rounded:
         """A place for a centre, and how far off what lies round it may be: what hangs on an anchor is meant to, and may
         be as much further off as that lies aside.
         """
-        reference, at = self._place(place, fraction, room)
-        return reference, at, room + (at.distance(place) if self.anchors[place, room] else 0.0)
+        reach = CENTRED * room
+        reference, at = self._place(place, fraction, reach)
+        return reference, at, room + (at.distance(place) if self.anchors[place, reach] else 0.0)
 
     def _place(self, place: Point, fraction: float, room: float) -> tuple[str, Point]:
         """An anchor that is as near as what is rounded may be, else lengths from O; and where that is."""

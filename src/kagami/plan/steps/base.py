@@ -85,6 +85,8 @@ class Step(BaseModel):
     """What the drawing of its figure must have as its detail, where that must be something."""
     along: ClassVar[str] = ""
     """The field of a figure with a straight line that it goes by."""
+    mirrors: ClassVar[bool] = False
+    """Whether it mirrors across that line, which is most often one through the middle of the sheet."""
     along_bent: ClassVar[bool] = False
     """Whether that line may be bent, so that it cuts the figure in two."""
     along_all: ClassVar[bool] = False

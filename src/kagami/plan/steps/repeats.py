@@ -34,6 +34,7 @@ class Reflect(_Repeat):
     """A figure and its image across a line, or the image alone."""
 
     along: ClassVar = "line"
+    mirrors: ClassVar = True
     title: ClassVar = "reflect"
     sentence: ClassVar = "Reflect {figure} across {line}, the original {original}: {name}."
     noun: ClassVar = "reflected"

@@ -153,9 +153,7 @@ def _straight(result: Result, identifier: str) -> Iterable[Line]:
 
 def _is_axis(line: Line) -> bool:
     """Whether a line, gone on with, is upright or level through O."""
-    heading, way = line.start.direction(line.end), line.start.direction(ORIGIN)
-    aside = line.start.distance(ORIGIN) * math.sin(way - heading)
-    return abs(aside) <= LENGTH and abs(math.sin(2 * heading)) <= SAME
+    return abs(line.side_of(ORIGIN)) <= LENGTH and abs(math.sin(2 * line.start.direction(line.end))) <= SAME
 
 
 def _with_what_stood(plan: Plan, step: Step, stood: Mapping[str, Any], position: int) -> Step:

@@ -76,6 +76,22 @@ class Nodes(TestCase):
         sharp = with_corner(circle_of_four, 1)
         self.assertEqual([joint.form for joint in joints(shape_of(sharp))].count(Form.CORNER), 1)
 
+    def test_a_curve_goes_on_smoothly_from_a_straight_side(self) -> None:
+        side, bow = Line(O, Point(4, 1)), Cubic(Point(4, 1), Point(5, 3), Point(7, 3), Point(8, 0))
+        path = Outline((side, bow), closed=False)
+        found = with_smooth(path, 1)
+        self.assertEqual(found.curves[0], side)
+        curve = found.curves[1]
+        assert isinstance(curve, Cubic)
+        self.assertAlmostEqual(curve.start.direction(curve.first_handle), math.atan2(1, 4), places=12)
+        self.assertAlmostEqual(curve.start.distance(curve.first_handle), math.sqrt(5), places=12)
+        self.assertEqual((curve.second_handle, curve.end), (bow.second_handle, bow.end))
+        back = with_smooth(path.reversed(), 1).reversed()
+        self.assertEqual(back.curves[0], side)
+        again = back.curves[1]
+        assert isinstance(again, Cubic)
+        self.assertLess(again.first_handle.distance(curve.first_handle), 1e-12)
+
     def test_ends_and_missing_nodes_are_refused(self) -> None:
         path = Outline((Line(O, Point(1, 0)), Line(Point(1, 0), Point(2, 1))), closed=False)
         for node in (0, 2, -1):

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from unittest import TestCase
 
-from kagami.geometry.curves import Curve
+from kagami.geometry.curves import Curve, Line
 from kagami.geometry.measure.size import area
 from kagami.geometry.tolerance import SMOOTH
 from kagami.plan import limits
@@ -53,6 +53,22 @@ class Noding(TestCase):
         self.assertEqual(
             [knot.form for knot in dimensions(round_one) if isinstance(knot, Knot)][:2], ["smooth", "corner"]
         )
+
+    def test_beside_a_straight_side_it_takes_that_sides_direction(self) -> None:
+        """And the side stays straight; between two straight or two bent sides it goes along its neighbours."""
+        bowed = change(parse_text(SQUARE), "press-node", {"step": "sail", "part": [0]}).plan
+        before = rows_of(bowed)
+        for node, beside in ((1, 2), (3, 2)):
+            plan = pressed(bowed, node)
+            row, (x, y) = rows_of(plan)[node], (before[beside][k] - before[node][k] for k in (0, 1))
+            self.assertTrue(is_smooth(row))
+            for handle in (row[2:4], row[4:6]):
+                self.assertAlmostEqual(handle[0] * y - handle[1] * x, 0, places=9)
+            outline = evaluate(plan).outcomes["sail"].figure
+            assert outline is not None
+            self.assertIsInstance(outline.whole.outlines[0].curves[min(node, beside)], Line)
+        both = pressed(pressed(bowed, 1), 3)
+        self.assertTrue(all(is_smooth(rows_of(both)[node]) for node in (0, 1, 3)))
 
     def test_all_corners_pressed_come_near_a_circle(self) -> None:
         plan = parse_text(SQUARE)

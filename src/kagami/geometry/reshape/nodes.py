@@ -98,19 +98,24 @@ def as_cubics(curve: Curve) -> tuple[Cubic, ...]:
 
 def with_smooth(outline: Outline, node: int) -> Outline:
     """The outline with one tangent at a node: both handles are turned onto it, half way between, and keep their
-    lengths.
+    lengths. Where one side is straight and the other is not, that stays as it is, and the other goes on from it.
 
     Curves that are not cubics become cubics.
 
     Raises:
         InvalidCount: there is no such node.
     """
+    sides = [outline.curves[k] for k in around(outline, node)]
+    lines = [side.start.direction(side.end) for side in sides if isinstance(side, Line)]
     first, second, before, after = _beside(outline, node)
     place = second.start
     into, out = first.second_handle.direction(place), place.direction(second.first_handle)
-    middle = into + math.remainder(out - into, math.tau) / 2
+    middle = lines[0] if len(lines) == 1 else into + math.remainder(out - into, math.tau) / 2
     first = _with_second(first, place.toward(middle + math.pi, first.second_handle.distance(place)))
     second = _with_first(second, place.toward(middle, place.distance(second.first_handle)))
+    if len(lines) == 1:
+        one, other = ([sides[0]], [second, *after]) if isinstance(sides[0], Line) else ([*before, first], [sides[1]])
+        return _replaced(outline, node, one, other)
     return _replaced(outline, node, [*before, first], [second, *after])
 
 

@@ -187,17 +187,21 @@ def corner_texts(node: int) -> Texts:
 
 
 def smooth_texts(rows: Sequence[Sequence[float]], node: int) -> Texts:
-    """Handles along the line from the node before to the one behind, each a third as long as its side.
+    """Handles along the line from the node before to the one behind, each a third as long as its side. Where one side
+    is straight and the other is not, handles along the straight one, which stays so.
 
     Raises:
         ChangeRefused: all three are nearer to each other than what is written can tell.
     """
     last, here, after = (rows[(node + k) % len(rows)] for k in (-1, 0, 1))
-    way = tuple(round(after[k] - last[k], 2) for k in (0, 1))
+    straight = _is_straight(last, here), _is_straight(here, after)
+    if straight[0] != straight[1]:
+        way = _difference(here, last) if straight[0] else _difference(after, here)
+    else:
+        way = round(after[0] - last[0], 2), round(after[1] - last[1], 2)
+    if math.hypot(*way) <= SAME_PLACE:  # there and back: across
+        way = round(here[1] - last[1], 2), round(last[0] - here[0], 2)
     long = math.hypot(*way)
-    if long <= SAME_PLACE:  # there and back: across
-        way = (round(here[1] - last[1], 2), round(last[0] - here[0], 2))
-        long = math.hypot(*way)
     if long <= SAME_PLACE:
         raise ChangeRefused("nodes-together")
     shares = (-_share(math.dist(last[:2], here[:2]), long), _share(math.dist(after[:2], here[:2]), long))
@@ -206,6 +210,11 @@ def smooth_texts(rows: Sequence[Sequence[float]], node: int) -> Texts:
         for side, share in zip((BEFORE, AFTER), shares, strict=True)
         for axis in (0, 1)
     }
+
+
+def _is_straight(start: Sequence[float], end: Sequence[float]) -> bool:
+    """Whether the side from one node to the next has no handles."""
+    return math.hypot(*start[AFTER:HANGS]) <= SAME_PLACE and math.hypot(*end[BEFORE:AFTER]) <= SAME_PLACE
 
 
 def turned_texts(row: Sequence[float], texts: Sequence[str], node: int, side: int, move: Sequence[float]) -> Texts:

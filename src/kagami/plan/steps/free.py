@@ -88,9 +88,10 @@ class FreeOutline(_Free):
         for k in range(count if self.form == "closed" else count - 1):
             after = (k + 1) % count
             start, end, first, second = places[k], places[after], afters[k], befores[after]
-            straight = start.distance(first) <= LENGTH and end.distance(second) <= LENGTH
-            if straight and start.distance(end) <= LENGTH:
+            bare = start.distance(first) <= LENGTH and end.distance(second) <= LENGTH
+            if bare and start.distance(end) <= LENGTH:
                 raise PlanError("same-place", field="nodes", what="two nodes that follow each other")
+            straight = bare or _lie_between(Line(start, end), first, second)
             curves.append(Line(start, end) if straight else Cubic(start, first, second, end))
         return Outline(tuple(curves), self.form == "closed")
 
@@ -139,6 +140,14 @@ def _heading(node: Point, move: Sequence[float], other: Point) -> Point:
     """The direction in which an outline leaves a node, as a place a unit from O."""
     way = math.atan2(move[1], move[0]) if math.hypot(*move) > LENGTH else node.direction(other)
     return ORIGIN.toward(way, 1.0)
+
+
+def _lie_between(line: Line, *places: Point) -> bool:
+    """Whether places lie on a line, from its start to its end."""
+    if line.length <= LENGTH:
+        return False
+    beyond = (line.start.distance(place) + place.distance(line.end) - line.length for place in places)
+    return all(abs(line.side_of(place)) <= LENGTH for place in places) and max(beyond) <= LENGTH
 
 
 def is_smooth(row: Sequence[float]) -> bool:

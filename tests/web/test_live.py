@@ -77,7 +77,8 @@ class Answers(StudioCase):
                 self.assertNotIn("error", found)
                 self.change(self.trial, kind, **given)
                 after = self.paths()
-                lines = {step: data for step, data in found["lines"].items() if step not in ("light", "toned")}
+                lines = found["lines"]
+                self.assertFalse({"light", "toned"} & lines.keys())  # their lines are not on the sheet
                 same_frame = before["line", "rim", ""] == after["line", "rim", ""] or "rim" in lines
                 self.assertTrue(same_frame)
                 for step, data in lines.items():
@@ -87,6 +88,20 @@ class Answers(StudioCase):
                     self.assertEqual(before[place], after[place], place)
                 self.post("bench-undo", self.trial)
                 self.trial.refresh_from_db()
+
+    def test_what_is_carved_shows_its_lines_while_it_is_open(self) -> None:
+        for step, carved in (("light", True), ("toned", False)):
+            for view, shown in (("both", carved), ("lines", carved), ("regions", False)):
+                with self.subTest(step, view=view):
+                    state = {"view": view, "step": step}
+                    before = self.paths(view, step)
+                    self.assertEqual(("line", step, "") in before, shown)
+                    found = self.ask("set-field", RADIUS, state=state, whole=True)["lines"]
+                    self.assertEqual(step in found, shown)
+                    if shown:
+                        self.assertNotEqual(found[step], before["line", step, ""])
+        there = {step for kind, step, _tone in self.paths("both", "rim") if kind == "line"}
+        self.assertFalse(there & {"light", "toned"})
 
     def test_ink_has_its_tones_and_the_area_of_what_is_made(self) -> None:
         found = self.ask("set-field", {"step": "toned", "field": "tones", "value": "pale and dark"}, whole=True)

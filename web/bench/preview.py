@@ -38,7 +38,7 @@ from kagami.plan.tones.paint import Paint
 from web.bench.handles import handles_html, joined, quiet_html
 from web.bench.panel import fault_text, measure_result, notes_of
 from web.bench.said import said_of
-from web.bench.sheet import active_handles, frame_of, lines_of, region_name
+from web.bench.sheet import active_handles, frame_of, has_lines, lines_of, region_name
 from web.bench.state import Looking
 from web.pictures.mirror import draw_mirror
 from web.pictures.paint import each_once, paint_of
@@ -79,7 +79,7 @@ def preview(
     frame, _window = frame_of(plan, before)
     return {
         "more": not after.complete,
-        "lines": dict(_lines(before, after, frame)),
+        "lines": dict(_lines(before, after, frame, looks)),
         **_ink(before, before if _at_fault(new, after) else after, _inked_before(before, passing, upto), frame),
         "regions": dict(_regions(before, after, state, frame)),
         "texts": dict(_texts(before, after)),
@@ -127,9 +127,12 @@ def _changed(before: Result, after: Result) -> Iterable[tuple[Outcome, Outcome |
             yield outcome, known
 
 
-def _lines(before: Result, after: Result, frame: Frame) -> Iterable[tuple[str, str]]:
-    for outcome, _known in _changed(before, after):
-        yield outcome.id, lines_of(outcome.figure, frame) if outcome.figure else ""
+def _lines(before: Result, after: Result, frame: Frame, looks: Looking) -> Iterable[tuple[str, str]]:
+    """Lines that are new, of steps that show theirs, or are new themselves."""
+    for outcome, known in _changed(before, after):
+        step = after.plan.step(outcome.id)
+        if known is None or step is None or has_lines(step, looks):
+            yield outcome.id, lines_of(outcome.figure, frame) if outcome.figure else ""
 
 
 def _ink(before: Result, after: Result, was: Inked, frame: Frame) -> dict[str, Any]:

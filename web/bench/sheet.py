@@ -3,7 +3,7 @@
 import json
 from collections import Counter
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
@@ -23,7 +23,7 @@ from kagami.plan.figure import Figure
 from kagami.plan.messages import listing
 from kagami.plan.places.regions import Regions
 from kagami.plan.references.places import OWN_PLACE
-from kagami.plan.steps import Carve, Chapter
+from kagami.plan.steps import Carve, Chapter, Step
 from kagami.plan.values.expressions import MILLIMETRES
 from web.bench.handles import Handle, handles_html, handles_of
 from web.bench.hues import hues_of
@@ -41,6 +41,10 @@ MOST_NAMED: Final = 5
 """Figures that are named for a region."""
 PATHS: Final[Memo[str]] = Memo()
 INK: Final[Memo[str]] = Memo()
+
+
+LAID_OVER: Final = (Chapter.CARVE, Chapter.TONE)
+"""Chapters whose steps make something of figures that show lines of their own."""
 
 
 @dataclass(frozen=True)
@@ -133,7 +137,7 @@ def draw_sheet(plan: Plan, result: Result, state: Looking, later: Result | None 
         height=frame.length(window.height),
         unit=frame.length(1.0),
         origin=(frame.number(-window.left * SCALE), frame.number(window.top * SCALE)),
-        lines=tuple(_lines(result, hues, frame, later)) if state.view != "ink" else (),
+        lines=tuple(_lines(result, hues, frame, later, state)) if state.view != "ink" else (),
         ink=tuple(_ink(result, hues, frame)) if state.view in ("both", "ink") else (),
         regions=regions,
         carve=carve.id if carve and regions else "",
@@ -161,17 +165,31 @@ def _crumbs(result: Result, state: Looking, frame: Frame) -> Iterable[tuple[str,
         yield x, y
 
 
-def _lines(result: Result, hues: dict[str, str], frame: Frame, later: Result | None) -> Iterable[Line]:
+def has_lines(step: Step, state: Looking) -> bool:
+    """Whether the lines of a step are on the sheet: what is carved or toned lies where others' lines are, and what is
+    carved shows its own while it is open; tones are looked at without.
+    """
+    shows = step.chapter is Chapter.CARVE and step.id == state.step and state.view != "regions"
+    return shows or step.chapter not in LAID_OVER
+
+
+def _lines(result: Result, hues: dict[str, str], frame: Frame, later: Result | None, state: Looking) -> Iterable[Line]:
     behind = [o for o in later.outcomes.values() if o.id not in result.outcomes] if later else []
+    laid: list[Line] = []
     for outcome in (*behind, *result.outcomes.values()):
         step = result.plan.step(outcome.id)
-        if outcome.figure is None or step is None or step.chapter in (Chapter.CARVE, Chapter.TONE):
+        if outcome.figure is None or step is None or not has_lines(step, state):
             continue
         if outcome.figure.whole or OWN_PLACE in outcome.figure.anchors:
             hue = f"{hues[outcome.id]} dashed" if step.carries_no_ink else hues[outcome.id]
             hue = hue if outcome.id in result.outcomes else "later"
             data = PATHS.get((outcome.key, frame), lambda figure=outcome.figure: lines_of(figure, frame))
-            yield Line(outcome.id, outcome.name, hue, data, bare=not outcome.figure.bounds_area)
+            line = Line(outcome.id, outcome.name, hue, data, bare=not outcome.figure.bounds_area)
+            if step.chapter in LAID_OVER:
+                laid.append(replace(line, hue=f"{hue} laid"))
+            else:
+                yield line
+    yield from laid
 
 
 def lines_of(figure: Figure, frame: Frame) -> str:

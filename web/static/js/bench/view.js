@@ -7,9 +7,12 @@ const LEAST = 0.5;
 const MOST = 4000;
 const EVERY_PX = 64;
 const RULER_PX = 18;
-// Of the sheet's height: what tools over it may take, and the margin that the drawing has by itself.
-const MUCH = 0.1;
+// How wide a digit on them is.
+const DIGIT = 6.2;
+// The margin that the drawing has by itself, as a share of what it holds.
 const MARGIN = 0.06;
+// Pixels between the tools over the sheet and what is fitted in: half the height of a value that stands on its edge.
+const CLEAR = 11;
 const ROUND = [1, 2, 5];
 
 const sheet = document.getElementById("sheet");
@@ -67,16 +70,17 @@ function show(viewBox) {
   for (const svg of [drawing(), document.getElementById("paper")]) svg.setAttribute("viewBox", viewBox);
 }
 
-// Where large text makes them high, what stands over the top of the sheet covers little of what is fitted in.
+// What is fitted in lies below what stands over the top of the sheet, however high large text makes that.
 function belowTools(box) {
-  const { top, height } = drawing().getBoundingClientRect();
+  const { top, width, height } = drawing().getBoundingClientRect();
   const tools = [...sheet.querySelectorAll(".views, .scale")].map((element) => element.getBoundingClientRect().bottom - top);
-  const high = Math.max(...tools);
-  if (height === 0 || high < MUCH * height) return box;
-  const more = Math.min(high - MARGIN * height, height / 2);
-  const [left, up, width, tall] = box.split(" ").map(Number);
-  const room = (tall * more) / (height - more);
-  return `${left} ${up - room} ${width} ${tall + room}`;
+  const high = Math.min(Math.max(...tools) + CLEAR, height / 2);
+  const [left, up, wide, tall] = box.split(" ").map(Number);
+  const margin = (MARGIN * Math.max(wide, tall)) / (1 + 2 * MARGIN);
+  const each = Math.min(width / wide, height / tall);
+  if (height === 0 || margin * each + (height - tall * each) / 2 >= high) return box;
+  const room = Math.max(0, (high * tall - height * margin) / (height - high));
+  return `${left} ${up - room} ${wide} ${tall + room}`;
 }
 
 function apply() {
@@ -178,7 +182,10 @@ function drawRuler(ruler, level) {
     if (!whole) continue;
     const text = document.createElementNS(SVG, "text");
     text.textContent = (value * by).toFixed(Math.max(0, -power)).replace("-", "−");
-    text.setAttribute("transform", level ? `translate(${at + 3 * size} ${wide / 2})` : `translate(${wide / 2} ${at - 3 * size}) rotate(-90)`);
+    const from = at + by * 3 * size;
+    const far = from + by * text.textContent.length * DIGIT * size;
+    if (Math.min(from, far) < 0 || Math.max(from, far) > length) continue; // cut off, it would say another number
+    text.setAttribute("transform", level ? `translate(${from} ${wide / 2})` : `translate(${wide / 2} ${from}) rotate(-90)`);
     nodes.push(text);
   }
   const mark = document.createElementNS(SVG, "path");

@@ -105,6 +105,23 @@ class Parts(StudioCase):
             with self.subTest(kind):
                 self.assertEqual('data-value="axes"' in found, offered)
 
+    def test_what_something_goes_by_has_a_straight_line(self) -> None:
+        mark = self.mark()
+        self.change(mark, "add-step", step_kind="centre-lines", fields={"name": "axes"})
+        address = reverse("bench-choices", args=[mark.id])
+        for kind, field, offered in (
+            ("reflect", "line", {"axes", "beam"}),
+            ("reflect", "figure", {"axes", "beam", "rim"}),
+            ("split", "line", {"axes", "beam", "rim"}),
+            ("union", "figures", {"beam", "rim"}),
+        ):
+            asked = {"what": "figures", "kind": kind, "field": field}
+            found = self.client.get(address, asked).content.decode()
+            with self.subTest(kind, field=field):
+                there = {name for name in ("axes", "beam", "rim") if f'data-value="{name}"' in found}
+                self.assertEqual(there, offered)
+                self.assertIn('data-only="Only ', found)
+
     def test_a_new_carve_opens_its_regions(self) -> None:
         mark = self.mark()
         answer = self.change(mark, "add-step", step_kind="carve", fields={"figures": ["lens", "rim"]}).json()

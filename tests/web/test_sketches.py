@@ -248,6 +248,15 @@ class Pulling(SketchCase):
         line = self.pull(4.5, 0.0).json()["found"][0]
         self.assertEqual(line["text"], "Segment segment from O to right of circle.")
 
+    def test_what_was_pulled_already_comes_last(self) -> None:
+        """Where the stroke ends on the ring, each is told first that is not in the plan yet."""
+        here = (5.96, 0.0)
+        firsts = [self.pull(*here).json()["found"][0]["text"]]
+        self.change(self.lit, "add-sentence", text=firsts[0])
+        firsts.append(self.pull(*here).json()["found"][0]["text"])
+        self.assertEqual({text.split()[0] for text in firsts}, {"Circle", "Segment"})
+        self.assertIn(firsts[0].split()[0], [one["text"].split()[0] for one in self.pull(*here).json()["found"]])
+
     def test_as_it_lies_now(self) -> None:
         self.do("set", field="turned", value="90")
         self.do("set", field="right", value="2u")

@@ -138,7 +138,7 @@ def _along(
     """
     lines, other = lines_for(cls, before, result, ""), done_to(cls)
     if not other:
-        wanted = [one for one in asked if _has_straight(result.outcomes.get(one))] or lines[-1:]
+        wanted = [one for one in asked if _goes_by(result.outcomes.get(one))] or lines[-1:]
         return {cls.along: wanted[-1]} if wanted else {}
     drawn = [step.id for step in before if step.id in result.outcomes and step.id not in lines]
     figures = [one for one in asked if one not in lines] or list(areas)[-1:] or drawn[-1:] or list(asked)[:1]
@@ -149,9 +149,13 @@ def _along(
     return {other: figures[0], cls.along: wanted[-1] if wanted else figures[0]}
 
 
-def _has_straight(outcome: Outcome | None) -> bool:
+def _goes_by(outcome: Outcome | None) -> bool:
+    return outcome is not None and outcome.figure is not None and has_straight(outcome.figure)
+
+
+def has_straight(figure: Figure) -> bool:
     """Whether something can go by a straight side of a figure."""
-    return bool(outcome and outcome.figure and any(isinstance(curve, Line) for curve in outcome.figure.whole.curves))
+    return any(isinstance(curve, Line) for curve in figure.whole.curves)
 
 
 def _grounded(single: Sequence[str], asked: Sequence[str], areas: Sequence[str]) -> dict[str, str]:

@@ -1,7 +1,7 @@
 """What may be chosen for a field: anchors or figures of the steps before it, as a list and on the sheet."""
 
 import itertools
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 from typing import Final
 
@@ -10,11 +10,14 @@ from django.utils.translation import gettext as _
 from kagami.geometry.point import Point
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.result import Result
+from kagami.plan.figure import Figure
 from kagami.plan.language.completing import completions
 from kagami.plan.places.anchors import crossings_of
 from kagami.plan.places.described import describe
 from kagami.plan.places.selecting import lines_of
 from kagami.plan.references.places import SHEET_ORIGIN
+from kagami.plan.steps import Step
+from web.bench.beginnings import has_straight
 from web.bench.hues import hues_of
 from web.bench.sheet import frame_of
 from web.bench.tokens import Token, anchor_sign, figure_token
@@ -40,10 +43,13 @@ class Dot:
 
 @dataclass(frozen=True)
 class Choices:
-    """Choices in groups; `dots` are the same anchors on the sheet, one a place."""
+    """Choices in groups; `dots` are the same anchors on the sheet, one a place; `only` is said where anything else is
+    picked there.
+    """
 
     groups: tuple[tuple[str, tuple[Token, ...]], ...]
     dots: tuple[Dot, ...] = ()
+    only: str = ""
 
 
 def anchor_choices(plan: Plan, result: Result) -> Choices:
@@ -102,10 +108,26 @@ def suggestions(plan: Plan, result: Result, text: str) -> tuple[int, list[str]]:
     return completions(text, ids, places, list(result.measures.values), [tone.name for tone in plan.tones])
 
 
-def figure_choices(plan: Plan, result: Result, areas_only: bool) -> Choices:
-    """All figures of the steps in `result`; those that bound no area only where lines are of use."""
-    hues, names = hues_of(plan), plan.names()
-    return Choices(((_("Figures"), tuple(_figures(result, hues, names, areas_only))),))
+def figure_choices(plan: Plan, result: Result, kind: type[Step] | None, field: str) -> Choices:
+    """All figures of the steps in `result` that fit a field of a kind: those that bound no area only where lines are of
+    use; what has a straight line, where something goes by that.
+    """
+    if kind is not None and field == kind.along and not (kind.along_bent or kind.along_all):
+        fits, only = has_straight, _("Only straight lines of steps before this one can be chosen here.")
+    elif kind is not None and kind.takes_lines:
+        fits, only = _is_any, _("Only figures of steps before this one can be chosen here.")
+    else:
+        fits, only = _bounds_area, _("Only areas of steps before this one can be chosen here.")
+    found = tuple(_figures(result, hues_of(plan), plan.names(), fits))
+    return Choices(((_("Figures"), found),), only=only)
+
+
+def _is_any(_figure: Figure) -> bool:
+    return True
+
+
+def _bounds_area(figure: Figure) -> bool:
+    return figure.bounds_area
 
 
 def _anchor(reference: str, result: Result, hues: dict[str, str], names: dict[str, str]) -> Token:
@@ -113,9 +135,11 @@ def _anchor(reference: str, result: Result, hues: dict[str, str], names: dict[st
     return Token("anchor", describe(reference, names), hue=hue, glyph=sign, value=reference)
 
 
-def _figures(result: Result, hues: dict[str, str], names: dict[str, str], areas_only: bool) -> Iterable[Token]:
+def _figures(
+    result: Result, hues: dict[str, str], names: dict[str, str], fits: Callable[[Figure], bool]
+) -> Iterable[Token]:
     for outcome in result.outcomes.values():
-        if outcome.figure and any(outcome.figure.copies) and (outcome.figure.bounds_area or not areas_only):
+        if outcome.figure and any(outcome.figure.copies) and fits(outcome.figure):
             yield figure_token(outcome.id, names, hues)
             ways = lines_of(outcome.figure) if not outcome.figure.bounds_area else {}
             for way in ways if len(ways) > 1 else ():

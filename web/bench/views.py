@@ -160,7 +160,8 @@ def choices(request: HttpRequest, mark_id: int) -> HttpResponse:
     """What may be chosen for a field of a step, or of a new one at the needle: a list, and anchors for the sheet."""
     mark, query = mark_of(request.user, mark_id), request.GET
     chosen = tuple(query.get("chosen", "").split())
-    asked = Asked(query.get("what", ""), query.get("of", ""), query.get("kind", ""), query.get("many") == "1", chosen)
+    what, of, kind, field = (query.get(name, "") for name in ("what", "of", "kind", "field"))
+    asked = Asked(what, of, kind, field, query.get("many") == "1", chosen)
     return HttpResponse(ask(choices_of, current_of(mark), asked, looking(query)))
 
 

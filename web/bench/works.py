@@ -147,12 +147,13 @@ def slip_of(
 @dataclass(frozen=True)
 class Asked:
     """What choices are asked for: `what` is “anchors” or “figures”, `of` the step that they are for (else a new one of
-    a kind, at the needle), `many` whether several may be chosen, `chosen` those that are.
+    a kind, at the needle), `field` which of its fields, `many` whether several may be chosen, `chosen` those that are.
     """
 
     what: str
     of: str
     kind: str
+    field: str
     many: bool
     chosen: tuple[str, ...]
 
@@ -165,7 +166,7 @@ def choices_of(plan: Plan, cache: Cache, asked: Asked, state: Looking) -> str:
     else:
         target = plan.step(asked.of)
         kind = type(target) if target else KINDS.get(asked.kind)
-        found = figure_choices(plan, result, areas_only=kind is None or not kind.takes_lines)
+        found = figure_choices(plan, result, kind, asked.field)
     context = {"choices": found, "many": asked.many, "chosen": asked.chosen}
     return render_to_string("bench/_choices.html", context)
 

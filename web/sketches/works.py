@@ -20,7 +20,7 @@ from kagami.exchange.sketches.squaring import Squared, squared
 from kagami.exchange.sketches.tracing import LEAST_STRAY, traced
 from kagami.geometry.arrays import Floats
 from kagami.geometry.point import Point
-from kagami.plan.changes.lifted import followed, lifted
+from kagami.plan.changes.lifted import followed, is_there, lifted
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.evaluate import evaluate
@@ -38,16 +38,16 @@ def read_picture(_plan: Plan, _cache: Cache, data: bytes) -> Checked:
 def figures_at(
     plan: Plan, cache: Cache, path: str, lying: Lying, at: Point, position: int | None
 ) -> list[tuple[str, str]]:
-    """What is drawn on a sketch at a place of the sheet, the likeliest first: what it may be meant as, and its
-    sentence at a position in the plan (None: at its end). Raises `SketchError`.
+    """What is drawn on a sketch at a place of the sheet, the likeliest first and what was pulled already last: what it
+    may be meant as, and its sentence at a position in the plan (None: at its end). Raises `SketchError`.
     """
     places, size = _drawn(path)
     found = traced(places, to_picture(lying, size, np.array([at]))[0], max(size))
     result, near = evaluate(plan, cache, position), _near(lying, size)
-    meant = [
-        list(lifted(to_sheet(lying, size, one.places), result, near, closed=one.closed, straight=one.straight))
-        for one in found
-    ]
+    lines = sorted(
+        ((to_sheet(lying, size, one.places), one) for one in found), key=lambda pair: is_there(pair[0], result, near)
+    )
+    meant = [list(lifted(drawn, result, near, closed=one.closed, straight=one.straight)) for drawn, one in lines]
     # The likeliest of each first, then what else each may be.
     in_turn = [offer for turn in zip_longest(*meant) for offer in turn if offer is not None]
     if not in_turn:

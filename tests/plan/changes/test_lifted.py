@@ -10,7 +10,7 @@ import numpy as np
 
 from kagami.geometry.arrays import Floats
 from kagami.plan.changes.change import change
-from kagami.plan.changes.lifted import followed, lifted
+from kagami.plan.changes.lifted import followed, is_there, lifted
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.evaluate import evaluate
 from kagami.plan.language.text import parse_text
@@ -69,6 +69,22 @@ class Lifted(OffersCase):
         self.assertEqual(found, ["Circle", "Oval"])
         found = [text.split()[0] for _, text in self.offers(DISC, bow(0, 0, 8.0, 7.2), closed=True)]
         self.assertEqual(found, ["Oval", "Circle"])
+
+    def test_what_was_pulled_already(self) -> None:
+        """Also where it was set to exact proportion since; not what lies beside a figure, or goes on beyond it."""
+        before = evaluate(
+            parse_text(f"{DISC}Segment hand from O to 4u right from O.\nCircle far on O with radius 11u.\n")
+        )
+        for places, there in (
+            (bow(0.1, 0.0, 11.7, 11.8), True),
+            (bow(0.1, 0.0, 11.7, 11.8, sweep=2.0), True),
+            (bow(0.8, 0.0, 11.7, 11.8), False),
+            (bow(0.0, 0.0, 8.0, 8.0), False),
+            (stroke((0.2, 0.03), (3.9, 0.0)), True),
+            (stroke((0.2, 0.03), (3.9, 0.6)), False),
+            (stroke((0.2, 0.03), (6.0, 0.0)), False),
+        ):
+            self.assertEqual(is_there(places, before, NEAR), there)
 
     def test_a_part_of_a_circle_is_the_whole_one_or_an_arc(self) -> None:
         found = [text for _, text in self.offers(DISC, bow(0, 0, 8, 8, sweep=2.0))]

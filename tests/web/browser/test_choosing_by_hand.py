@@ -35,6 +35,22 @@ class Choosing(HandCase):
         self.settled(2)
         self.assertEqual(self.stored(mark).steps[-1].name, "eye")
 
+    def test_what_does_not_fit_a_field_is_not_offered_and_the_sheet_says_so(self) -> None:
+        self.bench(
+            "Line axis through 6u right and 0u up from O at 90°.\nLine slope through O at 30°.\n"
+            "Circle low on O with radius 4u.\n"
+        )
+        self.verb("reflect")
+        slip, chooser, pill = (self.page.locator(one) for one in ("form.slip", ".chooser", "#pill"))
+        slip.locator(".slot[data-field=line]").click()
+        expect(chooser.locator(".choice")).to_have_text(["axis", "slope"])
+        self.click_sheet(0, 4)
+        expect(pill).to_have_text("Only straight lines of steps before this one can be chosen here.")
+        expect(chooser).to_be_visible()
+        self.click_sheet(6, 3)
+        expect(chooser).to_have_count(0)
+        expect(slip.locator(".slot[data-field=line]")).to_have_text("axis")
+
     def test_the_plan_is_whole_wherever_the_needle_stands(self) -> None:
         """Headings of its parts stand between the steps that the page has already."""
         plan = parse_text((EXAMPLES / "j04-interlaced-cross.plan").read_text(encoding="utf-8"))
@@ -52,6 +68,19 @@ class Choosing(HandCase):
         page.get_by_role("button", name="replay").click()
         page.wait_for_function(f"at => ({needle})() === at", arg=5)
         self.assertEqual(page.evaluate(listed), whole)
+
+    def test_a_carved_piece_shows_its_outline_while_it_is_open(self) -> None:
+        """Over the lines of others, which are still the ones that are pressed."""
+        self.bench("Circle low on O with radius 4u.\nCircle high on 3u right and 0u up from O with radius 3u.\n")
+        self.page.locator(".typing .sentence-input").fill("Unite low and high: piece both.")
+        self.page.keyboard.press("Enter")
+        self.settled(2)
+        own = self.page.locator(".line[data-step=both]")
+        expect(own).to_have_count(1)
+        self.assertEqual(self.page.locator("#drawing .line").last.get_attribute("data-step"), "both")
+        self.click_sheet(-4, 0)
+        expect(self.page.locator("#s-low")).to_have_class(re.compile(r"\bactive\b"))
+        expect(own).to_have_count(0)
 
     def test_pages_walk_the_needle_and_delete_takes_the_open_step_out(self) -> None:
         mark = self.bench("Circle low on O with radius 4u.\nCircle high on O with radius 3u.\n", "?step=high")

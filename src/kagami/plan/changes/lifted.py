@@ -9,12 +9,15 @@ from typing import Final
 
 import numpy as np
 
-from kagami.geometry.arrays import Floats
+from kagami.geometry.arrays import Floats, lengths
 from kagami.geometry.curves import Line
 from kagami.geometry.errors import GeometryError
 from kagami.geometry.fit import fit_arc, fit_circle, fit_ellipse, fit_line, from_line
+from kagami.geometry.measure.size import Box
+from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.geometry.reshape.stroke import fitted_stroke
+from kagami.geometry.table import tabulate
 from kagami.plan.changes.drawn_line import FREE_LINE, figures_of, free_line
 from kagami.plan.changes.hanging import hung, nearest
 from kagami.plan.changes.round_figures import FLAT, FRACTIONS, ROOM, STRAIGHT, Offer, Rounded, best_fit, said, to_stop
@@ -37,6 +40,12 @@ ENDS: Final = 2.0
 """And an end in round numbers so many times."""
 SIMPLE: Final = ("segment", "circle", "arc", "oval", "path")
 """Kinds of figure, the simplest first: that is meant where several lie near."""
+THERE: Final = 0.02
+"""What is drawn was pulled already where a figure lies no further from it than this share of how far it reaches, as it
+does when it was set to exact proportion.
+"""
+MOST_CURVES: Final = 60
+"""Of a figure that is looked at for that."""
 TREMOR: Final = 0.012
 """How far a hand strays from the figure that it draws, as a share of how far that reaches."""
 CLOSE, STEADYING = 1.5, 8.0
@@ -52,6 +61,29 @@ def lifted(places: Floats, result: Result, near: float, *, closed: bool, straigh
     rounded = Rounded(places, result, near, closed)
     for offer in _line(places, result, near) if straight else _round(rounded):
         yield said(offer), _sentence(offer, result)
+
+
+def is_there(places: Floats, result: Result, near: float) -> bool:
+    """Whether a figure of the plan runs along all of a drawn line, (n, 2) in u, which was pulled already then."""
+    low, high = places.min(axis=0), places.max(axis=0)
+    far = max(near, THERE * float(np.hypot(*(high - low))))
+    return any(
+        _runs_along(outcome.figure.whole, places, far)
+        for outcome in result.outcomes.values()
+        if outcome.figure is not None and outcome.figure.box is not None
+        if outcome.figure.curves <= MOST_CURVES and _goes_as_far(outcome.figure.box, low + far, high - far)
+    )
+
+
+def _goes_as_far(box: Box, low: Floats, high: Floats) -> bool:
+    return box.left <= low[0] and box.bottom <= low[1] and box.right >= high[0] and box.top >= high[1]
+
+
+def _runs_along(shape: Shape, places: Floats, far: float) -> bool:
+    table = tabulate([shape])
+    index, every = np.repeat(np.arange(len(table)), len(places)), np.tile(places, (len(table), 1))
+    at = table.ask("point", index, table.ask("nearest", index, every), width=2)
+    return bool((lengths(at - every).reshape(len(table), -1).min(axis=0) <= far).all())
 
 
 def followed(places: Floats, result: Result, near: float, *, closed: bool) -> Iterator[tuple[str, str]]:

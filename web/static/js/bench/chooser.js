@@ -2,6 +2,7 @@
 
 import { make } from "./changes.js";
 import { refused } from "./messages.js";
+import { tell } from "./pill.js";
 import * as server from "./server.js";
 import { fieldsOf, refill } from "./slip.js";
 
@@ -24,11 +25,11 @@ export async function openChooser(slot) {
   const again = open?.slot === slot;
   closeChooser();
   if (again) return;
-  const { what, many, value } = slot.dataset;
+  const { what, field, many, value } = slot.dataset;
   const of = slot.closest("[data-step]:not(main)")?.dataset.step || "";
   const kind = slot.closest("form.slip")?.dataset.kind || "";
   try {
-    const text = await server.html("choices/", { what, of, kind, many: many || "", chosen: value });
+    const text = await server.html("choices/", { what, of, kind, field, many: many || "", chosen: value });
     const holder = document.createElement("div");
     holder.innerHTML = text;
     const list = holder.querySelector(".chooser");
@@ -77,7 +78,10 @@ function chosen() {
 export function picked(value, at) {
   if (!open) return;
   const choice = [...open.list.querySelectorAll(".choice")].find((entry) => entry.dataset.value === value);
-  if (!choice) return;
+  if (!choice) {
+    if (open.list.dataset.only) tell(open.list.dataset.only);
+    return;
+  }
   if (!open.many) {
     settle([value], [choice], at);
     return;

@@ -112,7 +112,7 @@ def figure_choices(plan: Plan, result: Result, kind: type[Step] | None, field: s
     """All figures of the steps in `result` that fit a field of a kind: those that bound no area only where lines are of
     use; what has a straight line, where something goes by that.
     """
-    if kind is not None and field == kind.along and not (kind.along_bent or kind.along_all):
+    if kind is not None and field and field == kind.along and not (kind.along_bent or kind.along_all):
         fits, only = has_straight, _("Only straight lines of steps before this one can be chosen here.")
     elif kind is not None and kind.takes_lines:
         fits, only = _is_any, _("Only figures of steps before this one can be chosen here.")

@@ -1,7 +1,6 @@
 """The slip: the sentence of a step that is about to be made, with its defaults filled in."""
 
 import contextlib
-import math
 import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
@@ -12,7 +11,7 @@ from pydantic import ValidationError
 
 from kagami.geometry.curves import Line
 from kagami.geometry.point import ORIGIN, Point
-from kagami.geometry.tolerance import LENGTH, SAME
+from kagami.geometry.tolerance import LENGTH
 from kagami.plan.changes.going_along import along_one_line, done_to
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
@@ -139,21 +138,21 @@ def _lines(plan: Plan, result: Result, there: Sequence[str]) -> tuple[tuple[str,
     """The lines that things are most often mirrored across: those through the middle of the sheet; none where one of
     them is there.
     """
-    if any(_is_axis(line) for one in there for line in _straight(result, one)):
+    if any(_is_axis(way, line) for one in there for way, line in _straight(result, one)):
         return ()
     name = free_name(plan, _("axis"))
     found = ((_("an upright one"), "90"), (_("a level one"), "0"))
     return tuple((said, write_sentence(GuideLine(id="new", name=name, angle=angle), {})) for said, angle in found)
 
 
-def _straight(result: Result, identifier: str) -> Iterable[Line]:
+def _straight(result: Result, identifier: str) -> Iterable[tuple[str, Line]]:
     figure = result.outcomes[identifier].figure
-    return lines_of(figure).values() if figure is not None else ()
+    return lines_of(figure).items() if figure is not None else ()
 
 
-def _is_axis(line: Line) -> bool:
+def _is_axis(way: str, line: Line) -> bool:
     """Whether a line, gone on with, is upright or level through O."""
-    return abs(line.side_of(ORIGIN)) <= LENGTH and abs(math.sin(2 * line.start.direction(line.end))) <= SAME
+    return way in ("upright", "level") and abs(line.side_of(ORIGIN)) <= LENGTH
 
 
 def _with_what_stood(plan: Plan, step: Step, stood: Mapping[str, Any], position: int) -> Step:

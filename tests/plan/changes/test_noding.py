@@ -70,6 +70,14 @@ class Noding(TestCase):
         both = pressed(pressed(bowed, 1), 3)
         self.assertTrue(all(is_smooth(rows_of(both)[node]) for node in (0, 1, 3)))
 
+    def test_a_node_behind_a_straight_side_is_taken_out_as_any_other(self) -> None:
+        """Both neighbours' handles follow what was drawn, though one side was straight as far as the eye sees."""
+        plan = pressed(pressed(parse_text(SQUARE), 0), 1)
+        before, found = rows_of(plan), rows_of(change(plan, "take-node-out", {"step": "sail", "part": [2]}).plan)
+        self.assertTrue(is_smooth(found[1]))
+        self.assertNotEqual(found[1][4:6], before[1][4:6])
+        self.assertGreater(math.hypot(*found[2][2:4]), 0.0)
+
     def test_all_corners_pressed_come_near_a_circle(self) -> None:
         plan = parse_text(SQUARE)
         for node in range(4):

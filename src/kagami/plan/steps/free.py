@@ -65,13 +65,13 @@ class FreeOutline(_Free):
         return 3 if self.form == "closed" else 2
 
     def draw(self, inputs: Inputs) -> Drawing:
-        """Segments where two neighbouring handles lie on their nodes, cubics else; anchors are the nodes."""
+        """Segments where two handles lie on their nodes or in line between them, cubics else; anchors are the nodes."""
         self._require(self.fewest)
         outline = self.through(inputs)
         origin = inputs.place("origin")
         places = (origin.moved(row[0], row[1]) for row in node_rows(inputs))
         anchors = {f"corner-{k}": place for k, place in enumerate(places, 1)}
-        return Drawing(Figure((Shape((drawn_freely(outline),)),), anchors))
+        return Drawing(Figure((Shape((drawn_freely(_with_segments(outline)),)),), anchors))
 
     def through(self, inputs: Inputs) -> Outline:
         """The outline as it runs from node to node.
@@ -88,10 +88,9 @@ class FreeOutline(_Free):
         for k in range(count if self.form == "closed" else count - 1):
             after = (k + 1) % count
             start, end, first, second = places[k], places[after], afters[k], befores[after]
-            bare = start.distance(first) <= LENGTH and end.distance(second) <= LENGTH
-            if bare and start.distance(end) <= LENGTH:
+            straight = start.distance(first) <= LENGTH and end.distance(second) <= LENGTH
+            if straight and start.distance(end) <= LENGTH:
                 raise PlanError("same-place", field="nodes", what="two nodes that follow each other")
-            straight = bare or _lie_between(Line(start, end), first, second)
             curves.append(Line(start, end) if straight else Cubic(start, first, second, end))
         return Outline(tuple(curves), self.form == "closed")
 
@@ -142,12 +141,19 @@ def _heading(node: Point, move: Sequence[float], other: Point) -> Point:
     return ORIGIN.toward(way, 1.0)
 
 
-def _lie_between(line: Line, *places: Point) -> bool:
-    """Whether places lie on a line, from its start to its end."""
-    if line.length <= LENGTH:
-        return False
-    beyond = (line.start.distance(place) + place.distance(line.end) - line.length for place in places)
-    return all(abs(line.side_of(place)) <= LENGTH for place in places) and max(beyond) <= LENGTH
+def _with_segments(outline: Outline) -> Outline:
+    """The outline with segments in place of the cubics whose handles lie straight between their ends."""
+    return Outline(tuple(_as_segment(curve) or curve for curve in outline.curves), outline.closed)
+
+
+def _as_segment(curve: Curve) -> Line | None:
+    line = Line(curve.start, curve.end)
+    if not isinstance(curve, Cubic) or line.length <= LENGTH:
+        return None
+    handles = (curve.first_handle, curve.second_handle)
+    beyond = (line.start.distance(place) + place.distance(line.end) - line.length for place in handles)
+    between = all(abs(line.side_of(place)) <= LENGTH for place in handles) and max(beyond) <= LENGTH
+    return line if between else None
 
 
 def is_smooth(row: Sequence[float]) -> bool:
@@ -184,7 +190,7 @@ class FreeStroke(_Free):
             closed=self.form == "closed",
         )
         anchors = {"start": outline.curves[0].start, "end": outline.curves[-1].end}
-        return Drawing(Figure((Shape((drawn_freely(outline),)),), anchors))
+        return Drawing(Figure((Shape((drawn_freely(_with_segments(outline)),)),), anchors))
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """Its nodes; how close it is fitted, at its first place, and how far it is steadied, at its middle one."""

@@ -62,10 +62,6 @@ class Strand:
         """Whole length, in u."""
         return self.reached[-1]
 
-    def way(self, curve: int, t: float) -> float:
-        """Way along the strand of a place, in u; on cubics and ellipses it grows with t, evenly."""
-        return self.reached[curve] + t * (self.reached[curve + 1] - self.reached[curve])
-
     def at(self, way: float) -> tuple[int, float]:
         """The curve that a way from 0 to the whole length leads to, and the parameter on it."""
         curve = min(max(bisect.bisect_right(self.reached, way) - 1, 0), len(self.line.curves) - 1)
@@ -123,10 +119,9 @@ def passes_of(strands: Sequence[Strand]) -> tuple[Crossing, ...]:
     both = (places[: len(found.i)] + places[len(found.i) :]) / 2
     label, count = clustered(both, LENGTH)
     through: list[list[Passage]] = [[] for _ in range(count)]
-    for k, (index, at, heading) in enumerate(zip(curve.tolist(), t.tolist(), headings.tolist(), strict=True)):
-        strand = int(table.owner[index])
-        way = _way(strands[strand], int(index - first_curve[strand]), at)
-        here = through[label[k % len(found.i)]]
+    rows = (table.owner[curve], _ways(strands, curve, t), headings, np.tile(label, 2))
+    for strand, way, heading, number in zip(*(row.tolist() for row in rows), strict=True):
+        here = through[number]
         # A passage at a node is found on both its curves; it is one.
         if not any(known.strand == strand and abs(known.way - way) <= NEAR_WAY for known in here):
             here.append(Passage(strand, way, heading))
@@ -142,10 +137,17 @@ def passes_of(strands: Sequence[Strand]) -> tuple[Crossing, ...]:
     return tuple(sorted(itertools.compress(pairs, crosses), key=lambda one: (one.first.strand, one.first.way)))
 
 
-def _way(strand: Strand, curve: int, t: float) -> float:
-    """Way along a strand; the seam of a closed one lies at its start."""
-    way = strand.way(curve, t)
-    return 0.0 if strand.line.closed and strand.length - way <= NEAR_WAY else way
+def _ways(strands: Sequence[Strand], curve: Ints, t: Floats) -> Floats:
+    """Ways along their strands of places on curves, by the curves' numbers among all: on cubics and ellipses a way grows
+    with t, evenly. The seam of a closed strand lies at its start.
+    """
+    reached = [np.array(strand.reached) for strand in strands]
+    begins, spans = np.concatenate([one[:-1] for one in reached]), np.concatenate([np.diff(one) for one in reached])
+    seams = np.concatenate(
+        [np.full(len(one) - 1, one[-1] if s.line.closed else np.inf) for one, s in zip(reached, strands, strict=True)]
+    )
+    ways = begins[curve] + t * spans[curve]
+    return np.where(seams[curve] - ways <= NEAR_WAY, 0.0, ways)
 
 
 def _ends_at(strand: Strand, way: float) -> bool:

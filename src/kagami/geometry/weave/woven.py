@@ -79,10 +79,14 @@ def _pieces(
     runs = [run for number in range(len(strands)) for run in layout.runs(number)]
     arrangement, held = arranged_bands(board.bands)
     by_band = np.ascontiguousarray(held.T)
+    beside = ~by_band
     chosen = np.zeros((len(runs), arrangement.face_count), dtype=np.bool_)
     for faces, run in zip(chosen, runs, strict=True):
         for part, cutters in run.parts:
-            faces |= by_band[part] & ~np.any(by_band[list(cutters)], axis=0)
+            left = by_band[part]
+            for cutter in cutters:
+                left = left & beside[cutter]
+            faces |= left
     chosen[:, 0] = False
     answer: list[list[Shape]] = [[] for _ in strands]
     for run, found in zip(runs, outlines_of_choices(arrangement, chosen), strict=True):
@@ -182,16 +186,21 @@ class _Layout:
         over = crossing.first if self.alternation.first_over[c] else crossing.second
         under = crossing.second if self.alternation.first_over[c] else crossing.first
         upper = self.strands[over.strand]
-        position = next(p for p, (at, d, _) in enumerate(self.order[over.strand]) if d == c and at == over.way)
-        line = Shape((upper.stretch(*(self._reach(over.strand, position, side) for side in (-1, +1))),))
         wide = upper.width + 2 * self.gap
         if c not in self.cutter:
-            self.cutter[c] = self.board.put(BandSpec(line, wide, corners=upper.corners))
-        cutters = [self.cutter[c]]
-        if self.widths[number] > wide:  # an oblique wide strand would show beyond a narrow one
-            side = self._far_side(over, under, step)
-            cutters.append(self.board.put(BandSpec(line, abs(half_way - way) + self.widths[number], place=side)))
-        return tuple(cutters)
+            self.cutter[c] = self.board.put(BandSpec(self._over(c, over), wide, corners=upper.corners))
+        if self.widths[number] <= wide:
+            return (self.cutter[c],)
+        # An oblique wide strand would show beyond a narrow one.
+        side, far = self._far_side(over, under, step), abs(half_way - way) + self.widths[number]
+        return self.cutter[c], self.board.put(BandSpec(self._over(c, over), far, place=side))
+
+    def _over(self, c: int, over: Passage) -> Shape:
+        """The upper strand's way through a crossing, as far as it cuts."""
+        order = self.order[over.strand]
+        position = next(p for p, (at, d, _) in enumerate(order) if d == c and at == over.way)
+        reach = (self._reach(over.strand, position, side) for side in (-1, +1))
+        return Shape((self.strands[over.strand].stretch(*reach),))
 
     def _far_side(self, over: Passage, under: Passage, step: int) -> Place:
         """The side of the upper strand to which the lower one leaves, seen from its part on this side."""

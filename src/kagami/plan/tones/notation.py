@@ -266,6 +266,7 @@ def multiplied_text(first: str, second: str) -> str:
     return tone_text(Multiplied(tint_of(first), tint_of(second)))
 
 
+@lru_cache(maxsize=MOST_IN_RAMP)
 def step_text(number: int, count: int, way: str, of: str) -> str:
     """A tone of a ramp."""
     return tone_text(Stepped(number, count, way, tint_of(of)))

@@ -57,12 +57,20 @@ async function answerTo(question) {
   return byRequest(question);
 }
 
-// Asks until nothing newer waits; `shown` gets each answer that is still of use.
+// Asks until nothing newer waits; `shown` gets each answer that is still of use, while the next is worked out already.
 async function goOn(question) {
   underWay = question;
   const answer = await answerTo(question).catch(() => null);
   underWay = null;
+  const asked = askOn(question, answer);
   if (answer && question.shown && question.revision === server.revision()) question.shown(answer);
+  if (!asked && answer && answer.error === undefined && question.whenRested) {
+    resting = setTimeout(() => askAtRest(question), RESTS_AFTER);
+  }
+}
+
+// What is asked next, if anything is: the newest that waits, or the rest of an answer that is not complete.
+function askOn(question, answer) {
   if (next) {
     const newer = next;
     next = null;
@@ -70,9 +78,8 @@ async function goOn(question) {
     goOn(answer?.more ? { ...newer, whole: true } : newer);
   } else if (answer?.more) {
     goOn({ ...question, seq: (number += 1), whole: true });
-  } else if (answer && answer.error === undefined && question.whenRested) {
-    resting = setTimeout(() => askAtRest(question), RESTS_AFTER);
   }
+  return underWay !== null;
 }
 
 async function askAtRest(question) {

@@ -138,7 +138,7 @@ def passes_of(strands: Sequence[Strand]) -> tuple[Crossing, ...]:
 
 
 def _ways(strands: Sequence[Strand], curve: Ints, t: Floats) -> Floats:
-    """Ways along their strands of places on curves, by the curves' numbers among all: on cubics and ellipses a way grows
+    """Ways along their strands of places on curves, by the numbers of these among all: on cubics and ellipses a way grows
     with t, evenly. The seam of a closed strand lies at its start.
     """
     reached = [np.array(strand.reached) for strand in strands]

@@ -138,8 +138,8 @@ def passes_of(strands: Sequence[Strand]) -> tuple[Crossing, ...]:
 
 
 def _ways(strands: Sequence[Strand], curve: Ints, t: Floats) -> Floats:
-    """Ways along their strands of places on curves, by the numbers of these among all: on cubics and ellipses a way grows
-    with t, evenly. The seam of a closed strand lies at its start.
+    """Ways along their strands of places on curves, by the numbers of these among all. On cubics and ellipses a way
+    grows with t, evenly; the seam of a closed strand lies at its start.
     """
     reached = [np.array(strand.reached) for strand in strands]
     begins, spans = np.concatenate([one[:-1] for one in reached]), np.concatenate([np.diff(one) for one in reached])

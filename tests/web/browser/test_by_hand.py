@@ -283,6 +283,22 @@ class Handles(HandCase):
         page.keyboard.press("Escape")
         expect(page.locator(".step.active")).to_have_count(0)
 
+    def test_a_second_press_types_over_a_value(self) -> None:
+        mark = self.bench("Circle rim on O with radius 5u.\nRotate rim about top of rim by 30°: turned.", "?step=turned")
+        angle, page = self.handle("angle"), self.page
+        over = page.locator(".over")
+        for where in (".amount", ".grip"):
+            angle.locator(where).dblclick()
+            expect(over).to_be_focused()
+            page.keyboard.press("Escape")
+            expect(over).to_have_count(0)
+        angle.locator(".amount").dblclick()
+        page.keyboard.type("-18")
+        page.keyboard.press("Enter")
+        self.settled(2)
+        expect(over).to_have_count(0)
+        self.assertEqual(self.stored(mark).step("turned").angle, "-18")
+
     def test_numbers_and_measures_are_drawn_sideways(self) -> None:
         mark = self.bench(beams().plan)
         mouse, page = self.page.mouse, self.page

@@ -23,10 +23,11 @@ export function activeStep() {
   return document.querySelector(".step.active")?.dataset.step;
 }
 
-// Of grips that overlap, the one whose place is nearest is meant.
-export function handleAt(event) {
-  const top = event.target.closest?.(".handle");
-  if (!top || !event.target.matches(".grip")) return top;
+// Of grips that overlap, the one whose place is nearest is meant. `over` is what the event is about: a press is held by
+// the sheet, whose the events after it are, wherever they happen.
+export function handleAt(event, over = event.target) {
+  const top = over?.closest?.(".handle");
+  if (!top || !over.matches(".grip")) return top;
   const grips = document.elementsFromPoint(event.clientX, event.clientY).filter((element) => element.matches(".handle > * .grip"));
   const [x, y] = placeOf(event);
   const away = (handle) => {

@@ -1,7 +1,7 @@
 // The value of a dimension typed over where it stands on the sheet.
 
 import { make } from "./changes.js";
-import { activeStep } from "./handles.js";
+import { activeStep, handleAt } from "./handles.js";
 import { preview, takeAllBack } from "./preview.js";
 
 const TYPED = ["length", "angle", "count"];
@@ -64,7 +64,7 @@ export function typeOver(handle) {
 
 export function watchOver(sheet) {
   sheet.addEventListener("dblclick", (event) => {
-    const handle = event.target.closest(".handle");
+    const handle = handleAt(event, document.elementFromPoint(event.clientX, event.clientY));
     if (handle) typeOver(handle);
   });
   sheet.addEventListener("keydown", (event) => {

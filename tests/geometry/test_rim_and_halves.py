@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from unittest import TestCase
 
@@ -9,14 +10,16 @@ import shapely
 
 from kagami.geometry.affine import Affine
 from kagami.geometry.boolean import divide
-from kagami.geometry.curves import Line
+from kagami.geometry.curves import Arc, Line
 from kagami.geometry.figures import circle, oval, regular_polygon, wedge
 from kagami.geometry.flat import bands_across, seen
 from kagami.geometry.halves import halves
 from kagami.geometry.measure.size import area
+from kagami.geometry.measure.thickness import thinnest
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import ORIGIN, Point
 from kagami.geometry.rim import rim, rims
+from kagami.geometry.rounding import corners_of
 from tests.geometry.random_shapes import Maker
 
 EIGHTH = math.pi / 4
@@ -27,7 +30,17 @@ def polygon(*corners: tuple[float, float]) -> Shape:
     return Shape((Outline(tuple(Line(a, b) for a, b in zip(places, places[1:] + places[:1], strict=True))),))
 
 
+def bowed(start: Point, end: Point, radius: float) -> Arc:
+    """An arc from one place to another, bent to the right (less than half a circle), or to the left."""
+    half, middle = start.distance(end) / 2, start.middle(end)
+    left = start.direction(end) + math.pi / 2
+    centre = middle.toward(left, math.copysign(math.sqrt(radius * radius - half * half), radius))
+    return Arc(centre, abs(radius), centre.direction(start), math.copysign(2 * math.asin(half / abs(radius)), radius))
+
+
 class Rims(TestCase):
+    TURNS = tuple(0.3 + EIGHTH * k for k in range(8))
+
     def test_the_sides_of_polygons_are_equal_trapezia(self) -> None:
         for count in (3, 4, 6, 9):
             shape = regular_polygon(ORIGIN, count, 5, 0.2)
@@ -72,6 +85,45 @@ class Rims(TestCase):
         inner, sides = rim(regular_polygon(ORIGIN, 4, 2, 0.0), 3.0)
         self.assertFalse(inner)
         self.assertAlmostEqual(sum(area(one.shape) for one in sides), 8, delta=1e-8)
+
+    def test_bent_sides_are_parted_at_their_corners_and_are_equal(self) -> None:
+        for count, radius in itertools.product((2, 3, 5, 6), (4.6, 6.0, 20.0, -20.0, -9.0)):
+            if count == 2 and radius < 0:
+                continue  # sides of two corners cannot be bowed inward
+            nodes = [ORIGIN.toward(0.2 + math.tau * k / count, 4.0) for k in range(count)]
+            sides = [bowed(a, b, radius) for a, b in itertools.pairwise([*nodes, nodes[0]])]
+            shape = Shape((Outline(tuple(sides)),))
+            inner, found = rim(shape, 0.3)
+            self.assertEqual(len(found), count, (count, radius))
+            each = (area(shape) - area(inner)) / count
+            for one in found:
+                self.assertAlmostEqual(area(one.shape), each, delta=1e-6)
+
+    def test_corners_of_random_pieces_are_parted(self) -> None:
+        count = 0
+        for seed, share in itertools.product(range(5), (0.05, 0.15, 0.3)):
+            for piece, _ in divide(*Maker(seed, grid=False).shapes(3)):
+                narrow = thinnest(piece)
+                if narrow is None or narrow.distance < 0.02:
+                    continue
+                sides = rim(piece, share * narrow.distance, self.TURNS).sides
+                around = [corner for one in sides for corner in corners_of(one.shape)]
+                for corner in corners_of(piece):
+                    count += 1
+                    at = [one for one in around if one.place.distance(corner.place) < 1e-7]
+                    self.assertFalse(any(abs(one.turn - corner.turn) < 1e-4 for one in at), (seed, share, corner))
+        self.assertGreater(count, 100)
+
+    def test_a_side_that_goes_across_to_the_other_side_is_told(self) -> None:
+        arm = polygon((-5, -5), (5, -5), (5, 5), (0.4, 5), (0.4, 9), (-0.4, 9), (-0.4, 5), (-5, 5))
+        for width, count in ((0.3, 0), (0.5, 1)):
+            _inner, sides = rim(arm, width, self.TURNS)
+            across = [one for one in sides if one.shared]
+            self.assertEqual(len(across), count)
+            self.assertTrue(all(max(node.y for node in one.shape.nodes) > 5 for one in across))
+        for shape in (circle(ORIGIN, 3), regular_polygon(ORIGIN, 4, 2, 0.3), oval(ORIGIN, 3, 1.5, 0.4)):
+            for turns in (self.TURNS, (0.3 + math.pi / 2, 0.3 - math.pi / 2)):
+                self.assertFalse(any(one.shared for one in rim(shape, 0.4, turns).sides))
 
 
 class RimsTogether(TestCase):

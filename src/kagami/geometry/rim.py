@@ -26,14 +26,23 @@ FEW_CURVES = 200
 """So many curves are arranged at once, to find out whether they keep apart; many that do not would cost too much."""
 GRID = np.linspace(0.0, 1.0, 33)
 """Between neighbours of these parameters a curve is taken to turn past a direction at most once."""
+ASTRAY = 0.5
+"""How far from the end of a bisector the inner edge may have the corner that is meant, as a share of the bisector."""
+AWAY = math.cos(math.radians(100.0))
+"""The cosine of the angle from which two stretches of outline face other ways; a tone of two spans a quarter turn to
+each side.
+"""
 
 
 @dataclass(frozen=True, slots=True)
 class Side:
-    """A side of a rim, and the direction that it faces, in radians."""
+    """A side of a rim, and the direction that it faces, in radians. It is `shared` where the rim is wider than there is
+    room: it goes across, to an outline that faces the other way.
+    """
 
     shape: Shape
     heading: float
+    shared: bool = False
 
 
 class Rim(NamedTuple):
@@ -46,7 +55,7 @@ class Rim(NamedTuple):
 def rim(shape: Shape, width: float, headings: Sequence[float] = ()) -> Rim:
     """The rim of an area.
 
-    It is cut at the corners of the outline, along the bisectors, and where the outline comes to face one of `headings`
+    It is cut at the corners of the outline, to those of its inner edge, and where the outline comes to face one of `headings`
     (radians); so the sides of a polygon are trapezia that share mitred edges.
 
     Raises:
@@ -69,7 +78,10 @@ def _rims(shapes: Sequence[Shape], width: float, headings: Sequence[float]) -> t
     """The rims of areas, from one arrangement; None where one area or its cuts reach into another."""
     count = len(shapes)
     inner = offset_each(shapes, -width)
-    cuts = [[*_at_corners(shape, width), *_at_headings(shape, width, headings)] for shape in shapes]
+    cuts = [
+        [*_at_corners(shape, within, width), *_at_headings(shape, width, headings)]
+        for shape, within in zip(shapes, inner, strict=True)
+    ]
     lines = [Shape((Outline((line,), closed=False),)) for some in cuts for line in some]
     arrangement = arrange([*shapes, *inner, *lines])
     covers = arrangement.covers[:, :count]
@@ -78,14 +90,14 @@ def _rims(shapes: Sequence[Shape], width: float, headings: Sequence[float]) -> t
         return None
     whose = np.argmax(covers, axis=1)
     rim_faces = np.flatnonzero((covers & ~arrangement.covers[:, count : 2 * count]).any(axis=1))
-    facing = _facing(arrangement, count)
+    facing, shared = _facing(arrangement, count)
     by_shape = sorted(facing, key=lambda face: int(whose[face]))
     at_outline = _beside(arrangement, rim_faces.tolist(), facing)
     found = outlines_of_choices(arrangement, at_outline == np.array(by_shape)[:, None]) if by_shape else ()
     sides: list[list[Side]] = [[] for _ in shapes]
     for face, side in zip(by_shape, found, strict=True):
         if side:
-            sides[whose[face]].append(Side(side, facing[face]))
+            sides[whose[face]].append(Side(side, facing[face], face in shared))
     return tuple(Rim(within, tuple(around)) for within, around in zip(inner, sides, strict=True))
 
 
@@ -126,17 +138,29 @@ def _beside(arrangement: Arrangement, rim_faces: Collection[int], facing: Mappin
     return goes
 
 
-def _at_corners(shape: Shape, width: float) -> list[Line]:
-    """The bisectors of corners, as far as the rim's inner edge: width / sin of half the opening (right triangle)."""
+def _at_corners(shape: Shape, within: Shape, width: float) -> list[Line]:
+    """From the corners to the rim's inner edge: along the bisector, width / sin of half the opening far (right
+    triangle). Beside a bent side, or one that is gone within, the inner edge has its corner elsewhere; the nearest is
+    meant.
+    """
     table = tabulate([shape])
+    inner = np.array([corner.place for corner in corners_of(within)]).reshape(-1, 2)
     found = []
     for corner in corners_of(shape):
         arriving = float(table.arriving[corner.before])
         half = (math.pi - corner.turn) / 2
         inward = arriving + corner.turn / 2 + math.pi / 2
-        far = width / max(math.sin(half), ROUNDING) * (1 + OVERSHOOT)
-        found.append(Line(corner.place, corner.place.toward(inward, far)))
+        far = width / max(math.sin(half), ROUNDING)
+        end = _nearest(corner.place.toward(inward, far), inner, far * ASTRAY)
+        found.append(Line(corner.place, corner.place.lerp(end, 1 + OVERSHOOT)))
     return found
+
+
+def _nearest(place: Point, among: Floats, most: float) -> Point:
+    """The nearest of places, if one lies so near, else the place itself."""
+    away = np.hypot(among[:, 0] - place.x, among[:, 1] - place.y)
+    best = int(np.argmin(away)) if len(away) else -1
+    return Point(*among[best].tolist()) if best >= 0 and away[best] <= most else place
 
 
 def _at_headings(shape: Shape, width: float, headings: Sequence[float]) -> list[Line]:
@@ -173,9 +197,9 @@ def _running(table: CurveTable, along: Floats) -> tuple[Ints, Ints, Floats]:
     return rows[same] // count, rows[same] % count, t[same]
 
 
-def _facing(arrangement: Arrangement, count: int) -> dict[int, float]:
+def _facing(arrangement: Arrangement, count: int) -> tuple[dict[int, float], set[int]]:
     """The direction that each face within one of the first `count` shapes faces: outward from the middle of its longest
-    edge on that shape's outline.
+    edge on that shape's outline. And the faces with edges on it that face the other way.
     """
     edges, n = arrangement.edges, len(arrangement.edges.tail)
     of_shape = edges.member_edge[edges.member_owner < count]
@@ -183,12 +207,15 @@ def _facing(arrangement: Arrangement, count: int) -> dict[int, float]:
     middle = (edges.t0[of_shape] + edges.t1[of_shape]) / 2
     heading = arrangement.table.ask("heading", edges.curve[of_shape], middle)
     size = arrangement.table.lengths[edges.curve[of_shape]] * np.abs(edges.t1[of_shape] - edges.t0[of_shape])
-    order = np.argsort(size, kind="stable")
-    answer: dict[int, float] = {}
-    for k in order.tolist():
-        edge = int(of_shape[k])
-        for half_edge, outward in ((edge, heading[k] - math.pi / 2), (edge + n, heading[k] + math.pi / 2)):
-            face = int(arrangement.face[half_edge])
-            if within[face]:
-                answer[face] = float(outward)
-    return answer
+    order = np.argsort(size, kind="stable").tolist()
+    looks = [
+        (int(arrangement.face[half_edge]), float(outward))
+        for k in order
+        for half_edge, outward in (
+            (of_shape[k], heading[k] - math.pi / 2),
+            (of_shape[k] + n, heading[k] + math.pi / 2),
+        )
+        if within[arrangement.face[half_edge]]
+    ]
+    answer = dict(looks)
+    return answer, {face for face, outward in looks if math.cos(outward - answer[face]) < AWAY}

@@ -114,6 +114,17 @@ class Lit(TestCase):
             self.assertAlmostEqual(math.atan2(place.y, place.x), math.atan2(lightest[1], lightest[0]), delta=1e-6)
         self.assertEqual(laid(result)["lamp"], 16.0)
 
+    def test_a_rim_wider_than_there_is_room_says_so(self) -> None:
+        text = "Bar arm from 5u left and 0u up from O to 5u right and 0u up from O, 0.8u wide.\n"
+        text += "Circle disc on O with radius 3u.\nUnite arm and disc: piece key.\nFill key with lamp: pieces board.\n"
+        for width, told in (("0.3u", []), ("0.5u", ["rim-wide"])):
+            result = made(text + f"Rim board, {width} wide, lit from 90° with 5 tones about sea: pieces rimmed.\n")
+            drawing = result.outcomes["rimmed"].drawing
+            assert drawing is not None
+            self.assertEqual([code for code, _ in drawing.notes], told)
+            if told:
+                self.assertEqual(drawing.notes[0][1], {"width": "0.5", "count": 2})
+
 
 class Shadowed(TestCase):
     def test_a_shadow_is_cut_by_its_ground(self) -> None:

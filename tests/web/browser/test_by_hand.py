@@ -284,7 +284,9 @@ class Handles(HandCase):
         expect(page.locator(".step.active")).to_have_count(0)
 
     def test_a_second_press_types_over_a_value(self) -> None:
-        mark = self.bench("Circle rim on O with radius 5u.\nRotate rim about top of rim by 30°: turned.", "?step=turned")
+        mark = self.bench(
+            "Circle rim on O with radius 5u.\nRotate rim about top of rim by 30°: turned.", "?step=turned"
+        )
         angle, page = self.handle("angle"), self.page
         over = page.locator(".over")
         for where in (".amount", ".grip"):

@@ -16,7 +16,8 @@ from kagami.plan.errors import PlanError
 from kagami.plan.fields import CHOICE, Angle, Count, FigureRef, FigureRefs, Length, Percent, Tone
 from kagami.plan.fields.tones import MIDDLE
 from kagami.plan.figure import Figure
-from kagami.plan.steps.base import Drawing, Inputs, register
+from kagami.plan.messages import number_text
+from kagami.plan.steps.base import Drawing, Inputs, Notes, register
 from kagami.plan.steps.tone import Toning, Way, count_below, paints_of, percent_of, shade_of, share_up
 from kagami.plan.tones.notation import MOST_IN_RAMP, step_text
 from kagami.plan.tones.paint import Paint
@@ -192,7 +193,9 @@ class Rim(Toning):
             sides.extend(found.sides)
         tones = [_ramp_tone(_turned_away(side.heading, angle), count, inputs.fields["tone"]) for side in sides]
         shapes = (*inner, *(side.shape for side in sides))
-        return Drawing(Figure(shapes, source.anchors, None, (*fills, *tones), source.layer))
+        shared = sum(side.shared for side in sides)
+        notes: Notes = (("rim-wide", {"width": number_text(width), "count": shared}),) if shared else ()
+        return Drawing(Figure(shapes, source.anchors, None, (*fills, *tones), source.layer), notes)
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """Its width inward from the outline, the direction of the light, and the number of tones below."""

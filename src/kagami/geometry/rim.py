@@ -55,8 +55,8 @@ class Rim(NamedTuple):
 def rim(shape: Shape, width: float, headings: Sequence[float] = ()) -> Rim:
     """The rim of an area.
 
-    It is cut at the corners of the outline, to those of its inner edge, and where the outline comes to face one of `headings`
-    (radians); so the sides of a polygon are trapezia that share mitred edges.
+    It is cut at the corners of the outline, to those of its inner edge, and where the outline comes to face one of
+    `headings` (radians); so the sides of a polygon are trapezia that share mitred edges.
 
     Raises:
         GeometryError: the width is not finite, or an outline is open.

@@ -6,6 +6,7 @@ import itertools
 import math
 from unittest import TestCase
 
+import numpy as np
 import shapely
 
 from kagami.geometry.affine import Affine
@@ -153,6 +154,23 @@ class RimsTogether(TestCase):
 
 
 class Halves(TestCase):
+    def test_a_line_of_sharp_corners_halves_as_shapely_does(self) -> None:
+        disc, count = circle(ORIGIN, 4.0), 0
+        for seed in range(120):
+            chance = np.random.default_rng(seed)
+            bends = [tuple(chance.uniform(-5, 5, 2).tolist()) for _ in range(int(chance.integers(1, 5)))]
+            places = [(-30.0, chance.uniform(-3, 3)), *bends, (30.0, chance.uniform(-3, 3))]
+            above = shapely.Polygon([*places, (30, 80), (-30, 80)])
+            if not above.is_valid:
+                continue  # it crosses itself
+            count += 1
+            line = Outline(tuple(Line(Point(*a), Point(*b)) for a, b in itertools.pairwise(places)), closed=False)
+            left, right = halves(disc, Shape((line,)))
+            expected = shapely.Point(0, 0).buffer(4.0, quad_segs=2000).intersection(above).area
+            self.assertAlmostEqual(area(left), expected, delta=1e-4, msg=str(seed))
+            self.assertAlmostEqual(area(left) + area(right), 16 * math.pi, delta=1e-8)
+        self.assertGreater(count, 60)
+
     def test_a_straight_line_halves_a_disc(self) -> None:
         for turn in (0.0, 0.4, 2.0):
             line = Shape((Outline((Line(ORIGIN.toward(turn, -9), ORIGIN.toward(turn, 9)),), closed=False),))

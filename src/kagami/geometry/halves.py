@@ -9,6 +9,7 @@ from kagami.geometry.arrays import Bools, Floats, lengths
 from kagami.geometry.outline import Shape
 from kagami.geometry.selection import outlines_of_choices
 from kagami.geometry.table import CurveTable, tabulate
+from kagami.geometry.tolerance import LENGTH
 
 
 def halves(shape: Shape, line: Shape) -> tuple[Shape, Shape]:
@@ -27,13 +28,18 @@ def halves(shape: Shape, line: Shape) -> tuple[Shape, Shape]:
 
 
 def left_of(line: CurveTable, places: Floats) -> Bools:
-    """Which of some places, (n, 2), lie to the left of the nearest place of a line."""
+    """Which of some places, (n, 2), lie to the left of the nearest place of a line. Where that is a corner, the normals
+    of both sides count equally (J. A. Bærentzen and H. Aanæs, “Signed Distance Computation Using the Angle Weighted
+    Pseudonormal”, 2005; cited from memory): one alone may tell the wrong side.
+    """
     count, n = len(line), len(places)
     curve, place = np.tile(np.arange(count), n), np.repeat(places, count, axis=0)
     t = line.ask("nearest", curve, place)
-    away = lengths(line.ask("point", curve, t, width=2) - place).reshape(n, count)
-    best = np.argmin(away, axis=1) + count * np.arange(n)
-    at = line.ask("point", curve[best], t[best], width=2)
-    heading = line.ask("heading", curve[best], t[best])
-    beside = places - at
-    return np.asarray(np.cos(heading) * beside[:, 1] - np.sin(heading) * beside[:, 0] > 0)
+    found = line.ask("point", curve, t, width=2).reshape(n, count, 2)
+    best = np.argmin(lengths((found - places[:, None]).reshape(-1, 2)).reshape(n, count), axis=1)
+    at = found[np.arange(n), best]
+    there = np.flatnonzero(lengths((found - at[:, None]).reshape(-1, 2)) <= LENGTH)
+    heading = line.ask("heading", curve[there], t[there])
+    normal = np.zeros((n, 2))
+    np.add.at(normal, there // count, np.column_stack([-np.sin(heading), np.cos(heading)]))
+    return np.asarray(np.einsum("ij,ij->i", places - at, normal) > 0)

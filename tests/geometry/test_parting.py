@@ -2,17 +2,21 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from unittest import TestCase
 
+from kagami.geometry.affine import Affine
 from kagami.geometry.boolean import difference, divide, intersection
 from kagami.geometry.errors import InvalidLength
 from kagami.geometry.figures import bar, circle, line, polygon, regular_polygon
 from kagami.geometry.measure.gaps import gap_range, narrowest_gap
 from kagami.geometry.measure.size import area
-from kagami.geometry.outline import Shape
+from kagami.geometry.measure.symmetry import mirror_error, turn_error
+from kagami.geometry.outline import Shape, one_shape
 from kagami.geometry.parting import Parting, parted
 from kagami.geometry.point import Point
+from tests.geometry.random_shapes import Maker
 from tests.geometry.standard_shapes import O
 
 DISC = circle(O, 3)
@@ -62,10 +66,48 @@ class Gaps(TestCase):
         gap = narrowest_gap(parted(pair, 0.5, parting=Parting.IN_ORDER))
         assert gap is not None
         self.assertAlmostEqual(gap.distance, 0.5, delta=1e-12)
-        # Evenly, each only keeps half the gap from the other as it was.
-        both = narrowest_gap(parted(pair, 0.5))
+        found = parted(pair, 0.5)
+        both = narrowest_gap(found)
         assert both is not None
-        self.assertGreaterEqual(both.distance, 0.25)
+        self.assertAlmostEqual(both.distance, 0.5, delta=1e-12)
+        self.assertAlmostEqual(area(found[0]), area(found[1]), delta=1e-12)
+
+    def test_pieces_of_other_forms_that_stand_apart_both_give_half_of_what_is_wanting(self) -> None:
+        low = polygon((Point(-4, -2), Point(4, -2), Point(4, 0), Point(-4, 0)))
+        high = polygon((Point(-4, 0.2), Point(4, 0.2), Point(4, 5.2), Point(-4, 5.2)))
+        found = parted([low, high], 0.5)
+        self.assertAlmostEqual(area(found[0]), 8 * (2 - 0.15), delta=1e-9)
+        self.assertAlmostEqual(area(found[1]), 8 * (5 - 0.15), delta=1e-9)
+
+    def test_petals_that_meet_in_a_point_have_the_whole_gap(self) -> None:
+        # Where outlines part at an angle w, keeping half the gap from each other's areas leaves gap / (2 cos(w/2)).
+        for count, width in ((3, 2.0), (5, 1.0), (6, 3.0), (8, 2.0), (12, 1.2)):
+            beside = 9 / width - width / 4
+            leaf = intersection(*(circle(Point(x, 3), math.hypot(3, x)) for x in (beside, -beside)))
+            petals = [leaf.mapped(Affine.rotation(math.tau * k / count)) for k in range(count)]
+            found = parted(petals, 0.3)
+            gap = narrowest_gap(found)
+            assert gap is not None
+            self.assertAlmostEqual(gap.distance, 0.3, delta=1e-9, msg=f"{count} of {width}")
+            self.assertLess(turn_error(one_shape(found), O, count), 1e-9)
+            self.assertLess(mirror_error(one_shape(found), O, math.pi / 2), 1e-9)
+
+    def test_sharp_tips_keep_the_whole_gap(self) -> None:
+        needle = polygon((Point(-4, -0.2), Point(1, 0), Point(-4, 0.2)))
+        gap = narrowest_gap(parted([needle, difference(DISC, needle)], 0.4, parting=Parting.IN_ORDER))
+        assert gap is not None
+        self.assertAlmostEqual(gap.distance, 0.4, delta=1e-9)
+
+    def test_no_pieces_come_nearer_than_the_gap(self) -> None:
+        count = 0
+        for seed, parting in itertools.product(range(16), Parting):
+            pieces = [piece for piece, _ in divide(*Maker(seed, grid=False).shapes(3)) if area(piece) > 0.3]
+            for width in (0.1, 0.4):
+                gap = narrowest_gap(parted(pieces, width, parting=parting))
+                if gap is not None:
+                    count += 1
+                    self.assertGreater(gap.distance, width - 5e-6, (seed, parting, width))
+        self.assertGreater(count, 40)
 
     def test_a_piece_may_vanish(self) -> None:
         strip = polygon((O, Point(4, 0), Point(4, 0.1), Point(0, 0.1)))

@@ -2,26 +2,33 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import math
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from enum import Enum
 
 import numpy as np
 
+from kagami.geometry.affine import Affine
 from kagami.geometry.arrangement import arrange
-from kagami.geometry.figures import require_length
-from kagami.geometry.measure.size import Box, box
+from kagami.geometry.figures import bar, circle, require_length
+from kagami.geometry.measure.gaps import nearer_than
+from kagami.geometry.measure.size import Box, area, box, centroid
+from kagami.geometry.measure.symmetry import mirror_error
 from kagami.geometry.offset import Corners
+from kagami.geometry.offset.corners import MITRE_LIMIT
 from kagami.geometry.offset.outset import grown_for_arranging
-from kagami.geometry.outline import Shape
+from kagami.geometry.outline import Shape, one_shape
+from kagami.geometry.point import Point
 from kagami.geometry.selection import outlines_of_choices
-from kagami.geometry.tolerance import LENGTH
+from kagami.geometry.table import gathered, table_of
+from kagami.geometry.tolerance import FITTED, LENGTH, SAME
 
 
 class Parting(Enum):
     """Who gives way."""
 
     EVENLY = "evenly"
-    """Every piece moves back by half the gap from the others as they were; meant for pieces that share edges."""
+    """Every piece moves back alike: from a shared edge, or from the line midway between two, by half the gap."""
     IN_ORDER = "in order"
     """Each piece is cut by all that come before it, which keep their form."""
 
@@ -35,32 +42,112 @@ def parted(
     so edges that were shared become parallels at exactly the gap, and edges that face nothing stay. Pieces may come out
     empty.
 
+    Evenly, pieces that met in a point only, or stood apart, still come too near to each other then. Of two that are
+    images of each other both lose what lies within half the gap of the line midway; two that stand apart, what lies
+    within half of the gap and their distance; others, what lies within the gap of what is left of each other.
+
     Raises:
         InvalidLength: the gap is not more than 0.
     """
     require_length("gap", gap)
-    reach = gap / 2 if parting is Parting.EVENLY else gap
+    if parting is Parting.IN_ORDER:
+        return _first(pieces, gap, corners, lambda k: range(k))
+    found = _first(pieces, gap / 2, corners, lambda k: (other for other in range(len(pieces)) if other != k))
+    near = nearer_than(found, gap - FITTED)
+    if near:
+        found = _less(found, _midway(pieces, found, near, gap, corners))
+        rest = nearer_than(found, gap - FITTED)
+        cutters = _grown(found, gap, corners) if rest else []
+        found = _less(found, [(cutters[one], [other]) for pair in rest for one, other in (pair, pair[::-1])])
+    return found
+
+
+def _first(
+    pieces: Sequence[Shape], reach: float, corners: Corners, others: Callable[[int], Iterable[int]]
+) -> tuple[Shape, ...]:
+    """The pieces less what lies within a distance of those of the others to which each gives way."""
     boxes = [box(piece) if piece else None for piece in pieces]
-    near = [
-        [other for other in _cutters(k, len(pieces), parting) if _near(boxes[k], boxes[other], reach)]
-        for k in range(len(pieces))
-    ]
-    cutting = sorted({other for others in near for other in others})
-    if not cutting:
+    near = [[other for other in others(k) if _near(boxes[k], boxes[other], reach)] for k in range(len(pieces))]
+    cutting = sorted({other for some in near for other in some})
+    grown = _grown([pieces[other] for other in cutting], reach, corners) if cutting else []
+    losing = [[k for k, some in enumerate(near) if other in some] for other in cutting]
+    return _less(pieces, list(zip(grown, losing, strict=True)))
+
+
+def _less(pieces: Sequence[Shape], cutters: Sequence[tuple[Shape, Sequence[int]]]) -> tuple[Shape, ...]:
+    """The pieces less cutters, each with the numbers of those that lose it: one arrangement of all, of whose faces each
+    piece is then a choice.
+    """
+    if not cutters:
         return tuple(pieces)
-    # One arrangement of all pieces and all that cuts them; each piece is then a choice of its faces.
-    grown = {other: len(pieces) + number for number, other in enumerate(cutting)}
-    arrangement = arrange([*pieces, *grown_for_arranging([pieces[other] for other in cutting], reach, corners=corners)])
+    arrangement = arrange([*pieces, *(cutter for cutter, _ in cutters)])
     by_shape = np.ascontiguousarray(arrangement.covers.T)
-    cut = [k for k, others in enumerate(near) if others]
-    left = [by_shape[k] & ~np.any(by_shape[[grown[other] for other in near[k]]], axis=0) for k in cut]
-    found = dict(zip(cut, outlines_of_choices(arrangement, np.array(left)), strict=True))
+    left = by_shape[: len(pieces)].copy()
+    for number, (_, losing) in enumerate(cutters, len(pieces)):
+        left[list(losing)] &= ~by_shape[number]
+    cut = sorted({k for _, losing in cutters for k in losing})
+    found = dict(zip(cut, outlines_of_choices(arrangement, left[cut]), strict=True))
     return tuple(found.get(k, piece) for k, piece in enumerate(pieces))
 
 
-def _cutters(piece: int, count: int, parting: Parting) -> list[int]:
-    """The pieces that a piece gives way to."""
-    return [other for other in range(count) if other < piece or (parting is Parting.EVENLY and other != piece)]
+def _grown(shapes: Sequence[Shape], reach: float, corners: Corners) -> list[Shape]:
+    """Outlines round all that lies within a distance of areas. Corners too sharp for a mitre come out blunt, nearer
+    than that, and have a circle of their own.
+    """
+    columns, owner = gathered(shapes)
+    table = table_of(columns, owner, len(shapes))
+    follows = np.arange(1, len(table) + 1)
+    follows[columns.begin[1:] - 1] = columns.begin[:-1]
+    turn = np.abs(np.remainder(table.leaving[follows] - table.arriving + math.pi, math.tau) - math.pi)
+    sharp = np.flatnonzero(turn > math.pi - 2 * math.asin(1 / MITRE_LIMIT))
+    grown = grown_for_arranging(shapes, reach, corners=corners)
+    for whose, place in zip(owner[sharp].tolist(), table.starts[follows[sharp]].tolist(), strict=True):
+        grown[whose] = one_shape([grown[whose], circle(Point(*place), reach)])
+    return grown
+
+
+def _midway(
+    before: Sequence[Shape],
+    pieces: Sequence[Shape],
+    near: Mapping[tuple[int, int], float],
+    gap: float,
+    corners: Corners,
+) -> list[tuple[Shape, Sequence[int]]]:
+    """What pairs of pieces that are too near to each other both lose, by what they were `before`: a strip along the
+    line midway between images of each other; of those that stood apart what lies within half of the gap and their
+    distance.
+    """
+    cutters: list[tuple[Shape, Sequence[int]]] = []
+    stood = nearer_than(before, gap)
+    for one, other in near:
+        axis = _axis(pieces[one], pieces[other])
+        apart = stood.get((one, other), gap)
+        if axis is not None:
+            cutters.append((_strip(*axis, box(one_shape([pieces[one], pieces[other]])), gap), (one, other)))
+        elif LENGTH < apart < gap:
+            grown = _grown([before[one], before[other]], (gap + apart) / 2, corners)
+            cutters.extend(zip(grown, ((other,), (one,)), strict=True))
+    return cutters
+
+
+def _strip(middle: Point, angle: float, about: Box, width: float) -> Shape:
+    """A strip along a line through a place, past all of a box about it."""
+    far = about.width + about.height
+    return bar(middle.toward(angle, -far), angle, width, 2 * far)
+
+
+def _axis(one: Shape, other: Shape) -> tuple[Point, float] | None:
+    """The line across which two pieces are images of each other, each on its own side: a place on it, and its angle."""
+    first, second = centroid(one), centroid(other)
+    if first.distance(second) <= LENGTH or abs(area(one) - area(other)) > SAME:
+        return None
+    middle, across = first.middle(second), first.direction(second)
+    if mirror_error(one_shape([one, other]), middle, across + math.pi / 2) > SAME:
+        return None
+    upright = Affine.rotation(-across, middle)
+    if box(one.mapped(upright)).right > middle.x + LENGTH:
+        return None
+    return middle, across + math.pi / 2
 
 
 def _near(a: Box | None, b: Box | None, reach: float) -> bool:

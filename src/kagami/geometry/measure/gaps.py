@@ -60,6 +60,21 @@ def narrowest_gap(pieces: Sequence[Shape]) -> Approach | None:
     return _approach(table, int(first), float(both.t[best]), int(second), float(both.s[best]))
 
 
+def nearer_than(pieces: Sequence[Shape], bound: float) -> dict[tuple[int, int], float]:
+    """The pairs of pieces, by their numbers, that come nearer to each other than `bound` u, and how near they come."""
+    table = tabulate(list(pieces))
+    i, j = overlapping_boxes(table.boxes + np.array([-1, -1, 1, 1]) * bound / 2)
+    apart = table.owner[i] != table.owner[j]
+    first, second = np.concatenate([i[apart], j[apart]]), np.concatenate([j[apart], i[apart]])
+    both = nearest_pairs(table, first, second, bound)
+    found: dict[tuple[int, int], float] = {}
+    owners = np.sort(np.column_stack([table.owner[first], table.owner[second]]), axis=1)[both.pair]
+    for (one, other), distance in zip(owners.tolist(), both.distance.tolist(), strict=True):
+        if distance < bound:
+            found[one, other] = min(distance, found.get((one, other), distance))
+    return found
+
+
 def _bound(table: CurveTable) -> float:
     """No more than the least distance between two owners can be: that of some of their places, generously."""
     every = np.arange(len(table))

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from enum import Enum
+from typing import Final
 
 import numpy as np
 
@@ -22,6 +23,12 @@ from kagami.geometry.point import Point
 from kagami.geometry.selection import outlines_of_choices
 from kagami.geometry.table import gathered, table_of
 from kagami.geometry.tolerance import FITTED, LENGTH, SAME
+
+
+SQUARE: Final = math.sqrt(0.5)
+"""How far apart, as a share of the gap, two corners come diagonally that are both set back by half of it: where an edge
+that was shared ends, and the outlines go on at a right angle.
+"""
 
 
 class Parting(Enum):
@@ -44,7 +51,8 @@ def parted(
 
     Evenly, pieces that met in a point only, or stood apart, still come too near to each other then. Of two that are
     images of each other both lose what lies within half the gap of the line midway; two that stand apart, what lies
-    within half of the gap and their distance; others, what lies within the gap of what is left of each other.
+    within half of the gap and their distance; others, what lies within the gap of what is left of each other, unless it
+    is only diagonally, between square corners, that they are nearer.
 
     Raises:
         InvalidLength: the gap is not more than 0.
@@ -56,8 +64,8 @@ def parted(
     near = nearer_than(found, gap - FITTED)
     if near:
         found = _less(found, _midway(pieces, found, near, gap, corners))
-        rest = nearer_than(found, gap - FITTED)
-        cutters = _grown(found, gap, corners) if rest else []
+        rest = nearer_than(found, SQUARE * gap - FITTED)
+        cutters = _grown(found, gap, Corners.ROUND) if rest else []
         found = _less(found, [(cutters[one], [other]) for pair in rest for one, other in (pair, pair[::-1])])
     return found
 

@@ -24,7 +24,6 @@ from kagami.geometry.selection import outlines_of_choices
 from kagami.geometry.table import gathered, table_of
 from kagami.geometry.tolerance import FITTED, LENGTH, SAME
 
-
 SQUARE: Final = math.sqrt(0.5)
 """How far apart, as a share of the gap, two corners come diagonally that are both set back by half of it: where an edge
 that was shared ends, and the outlines go on at a right angle.

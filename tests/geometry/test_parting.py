@@ -14,7 +14,7 @@ from kagami.geometry.measure.gaps import gap_range, narrowest_gap
 from kagami.geometry.measure.size import area
 from kagami.geometry.measure.symmetry import mirror_error, turn_error
 from kagami.geometry.outline import Shape, one_shape
-from kagami.geometry.parting import Parting, parted
+from kagami.geometry.parting import Parting, lapping, parted
 from kagami.geometry.point import Point
 from tests.geometry.random_shapes import Maker
 from tests.geometry.standard_shapes import O
@@ -98,6 +98,11 @@ class Gaps(TestCase):
         below, above = parted([plate, post], 0.3)
         self.assertAlmostEqual(area(above), 1.2 * (5 - 0.15), delta=1e-12)
         self.assertAlmostEqual(area(below), 24 - (1.2 + 0.3) * 0.15, delta=1e-12)
+
+    def test_pieces_that_overlap_are_told_from_those_that_touch(self) -> None:
+        self.assertEqual(lapping(sectors(3)), ())
+        self.assertEqual(lapping([DISC, circle(Point(6, 0), 3), Shape(()), circle(Point(0, 4), 3)]), ((0, 3),))
+        self.assertEqual(lapping([DISC]), ())
 
     def test_sharp_tips_keep_the_whole_gap(self) -> None:
         needle = polygon((Point(-4, -0.2), Point(1, 0), Point(-4, 0.2)))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from enum import Enum
@@ -22,7 +23,7 @@ from kagami.geometry.outline import Shape, one_shape
 from kagami.geometry.point import Point
 from kagami.geometry.selection import outlines_of_choices
 from kagami.geometry.table import gathered, table_of
-from kagami.geometry.tolerance import FITTED, LENGTH, SAME
+from kagami.geometry.tolerance import CRUMB, FITTED, LENGTH, SAME
 
 SQUARE: Final = math.sqrt(0.5)
 """How far apart, as a share of the gap, two corners come diagonally that are both set back by half of it: where an edge
@@ -67,6 +68,17 @@ def parted(
         cutters = _grown(found, gap, Corners.ROUND) if rest else []
         found = _less(found, [(cutters[one], [other]) for pair in rest for one, other in (pair, pair[::-1])])
     return found
+
+
+def lapping(pieces: Sequence[Shape]) -> tuple[tuple[int, int], ...]:
+    """The pairs of pieces, by their numbers, that overlap: parted evenly, both lose what they share."""
+    boxes = [box(piece) if piece else None for piece in pieces]
+    if not any(_near(a, b, 0.0) for a, b in itertools.combinations(boxes, 2)):
+        return ()
+    arrangement = arrange(pieces)
+    held = arrangement.covers[1:].astype(np.float64)
+    shared = np.triu(held.T @ (held * arrangement.areas[1:, None]), 1)
+    return tuple((int(one), int(other)) for one, other in np.argwhere(shared > CRUMB))
 
 
 def _first(

@@ -6,7 +6,7 @@ from typing import Annotated, ClassVar, Literal
 
 from kagami.geometry.offset import Corners, Ends, Place, band, offsets
 from kagami.geometry.outline import Shape
-from kagami.geometry.parting import Parting, parted
+from kagami.geometry.parting import Parting, lapping, parted
 from kagami.geometry.tolerance import CRUMB
 from kagami.plan.dimensions.drawn import across, beside, narrowest, stops
 from kagami.plan.dimensions.kinds import Dimensions, Linear, Word
@@ -192,10 +192,12 @@ class Gap(Refining):
         if not kept:
             raise PlanError("nothing-left", field="gap", name="the pieces")
         gone = len(found) - len(kept)
-        notes = (("pieces-gone", {"count": gone}),) if gone else ()
+        notes: list[tuple[str, Mapping[str, object]]] = [("pieces-gone", {"count": gone})] if gone else []
+        if way is Parting.EVENLY and (both := lapping(pieces)):
+            notes.append(("gap-lapping", {"count": len(both)}))
         group = inputs.all_figures("figures")[0].group if not gone else None
         tones = tuple(paint for shape, (_, paint) in zip(found, laid, strict=True) if shape) if toned else ()
-        return Drawing(Figure(kept, {}, group, tones, apart=inputs.value("gap") > CRUMB), notes)
+        return Drawing(Figure(kept, {}, group, tones, apart=inputs.value("gap") > CRUMB), tuple(notes))
 
     def dimensions(self, inputs: Inputs, made: Figure | None) -> Dimensions:
         """The gap between the first two pieces, and who gives way for it."""

@@ -58,8 +58,8 @@ NOTES: Final = {
     "choose it again.",
     "taken-as-copies": "{name} is one repeat, so its {count} copies were taken one by one.",
     "round-reduced": "Not every corner has room for {radius}u. Rounded as far as it goes: {places}.",
-    "rim-wide": "There is no room for {width}u from both sides, and pieces of the rim go across to an outline that looks "
-    "the other way: {count}. A narrower rim shows both.",
+    "rim-wide": "There is no room for {width}u from both sides, and pieces of the rim go across to an outline that "
+    "looks the other way: {count}. A narrower rim shows both.",
     "gap-lapping": "Pairs of pieces that overlap: {count}. Both give way there; to keep what they share, divide them "
     "first, or let the first keep its form.",
     "pieces-gone": "{count} pieces are narrower than the gap and left nothing.",

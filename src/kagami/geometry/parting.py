@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from enum import Enum
 from typing import Final
 
@@ -13,7 +13,7 @@ import numpy as np
 from kagami.geometry.affine import Affine
 from kagami.geometry.arrangement import arrange
 from kagami.geometry.figures import bar, circle, require_length
-from kagami.geometry.measure.gaps import nearer_than
+from kagami.geometry.measure.gaps import near_each_other
 from kagami.geometry.measure.size import Box, area, box, centroid
 from kagami.geometry.measure.symmetry import mirror_error
 from kagami.geometry.offset import Corners
@@ -61,10 +61,10 @@ def parted(
     if parting is Parting.IN_ORDER:
         return _first(pieces, gap, corners, lambda k: range(k))
     found = _first(pieces, gap / 2, corners, lambda k: (other for other in range(len(pieces)) if other != k))
-    near = nearer_than(found, gap - FITTED)
+    near = near_each_other(found, gap - FITTED)
     if near:
         found = _less(found, _midway(pieces, found, near, gap, corners))
-        rest = nearer_than(found, SQUARE * gap - FITTED)
+        rest = near_each_other(found, SQUARE * gap - FITTED)
         cutters = _grown(found, gap, Corners.ROUND) if rest else []
         found = _less(found, [(cutters[one], [other]) for pair in rest for one, other in (pair, pair[::-1])])
     return found
@@ -128,7 +128,7 @@ def _grown(shapes: Sequence[Shape], reach: float, corners: Corners) -> list[Shap
 def _midway(
     before: Sequence[Shape],
     pieces: Sequence[Shape],
-    near: Mapping[tuple[int, int], float],
+    near: Iterable[tuple[int, int]],
     gap: float,
     corners: Corners,
 ) -> list[tuple[Shape, Sequence[int]]]:
@@ -137,10 +137,10 @@ def _midway(
     distance.
     """
     cutters: list[tuple[Shape, Sequence[int]]] = []
-    stood = nearer_than(before, gap)
+    stood = near_each_other(before, gap)
     for one, other in near:
         axis = _axis(pieces[one], pieces[other])
-        apart = stood.get((one, other), gap)
+        apart = stood[one, other].distance if (one, other) in stood else gap
         if axis is not None:
             cutters.append((_strip(*axis, box(one_shape([pieces[one], pieces[other]])), gap), (one, other)))
         elif LENGTH < apart < gap:

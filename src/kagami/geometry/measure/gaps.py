@@ -8,7 +8,7 @@ from typing import Final
 
 import numpy as np
 
-from kagami.geometry.arrays import Floats, Ints, lengths
+from kagami.geometry.arrays import Floats, Ints, lengths, run_starts
 from kagami.geometry.crossings.boxes import overlapping_boxes
 from kagami.geometry.errors import GeometryError
 from kagami.geometry.measure.distance import Approach, nearest_pairs
@@ -60,19 +60,24 @@ def narrowest_gap(pieces: Sequence[Shape]) -> Approach | None:
     return _approach(table, int(first), float(both.t[best]), int(second), float(both.s[best]))
 
 
-def nearer_than(pieces: Sequence[Shape], bound: float) -> dict[tuple[int, int], float]:
-    """The pairs of pieces, by their numbers, that come nearer to each other than `bound` u, and how near they come."""
+def near_each_other(pieces: Sequence[Shape], bound: float) -> dict[tuple[int, int], Approach]:
+    """The pairs of pieces, by their numbers in order, that come within `bound` u of each other, and where they do."""
     table = tabulate(list(pieces))
     i, j = overlapping_boxes(table.boxes + np.array([-1, -1, 1, 1]) * bound / 2)
     apart = table.owner[i] != table.owner[j]
     first, second = np.concatenate([i[apart], j[apart]]), np.concatenate([j[apart], i[apart]])
-    both = nearest_pairs(table, first, second, bound)
-    found: dict[tuple[int, int], float] = {}
-    owners = np.sort(np.column_stack([table.owner[first], table.owner[second]]), axis=1)[both.pair]
-    for (one, other), distance in zip(owners.tolist(), both.distance.tolist(), strict=True):
-        if distance < bound:
-            found[one, other] = min(distance, found.get((one, other), distance))
-    return found
+    ways = nearest_pairs(table, first, second, bound)
+    owners = np.sort(np.column_stack([table.owner[first[ways.pair]], table.owner[second[ways.pair]]]), axis=1)
+    within = np.flatnonzero(ways.distance <= bound)
+    order = within[np.lexsort((ways.distance[within], owners[within, 1], owners[within, 0]))]
+    best = order[run_starts(owners[order, 0], owners[order, 1])]
+    a = table.ask("point", first[ways.pair[best]], ways.t[best], width=2)
+    b = table.ask("point", second[ways.pair[best]], ways.s[best], width=2)
+    columns = (owners[best].tolist(), ways.distance[best].tolist(), a.tolist(), b.tolist())
+    return {
+        (mine, other): Approach(far, Point(*one), Point(*two))
+        for (mine, other), far, one, two in zip(*columns, strict=True)
+    }
 
 
 def _bound(table: CurveTable) -> float:

@@ -11,15 +11,13 @@ from typing import Final
 import numpy as np
 
 from kagami.geometry.arrangement import Arrangement, arrange
-from kagami.geometry.arrays import Ints, run_starts
-from kagami.geometry.crossings.boxes import overlapping_boxes
-from kagami.geometry.measure.distance import Approach, nearest_pairs
-from kagami.geometry.measure.gaps import FACING
+from kagami.geometry.measure.distance import Approach
+from kagami.geometry.measure.gaps import FACING, near_each_other
 from kagami.geometry.measure.joints import Fault, NodeFault, node_faults
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.geometry.selection import islands
-from kagami.geometry.table import CurveTable, tabulate
+from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import FITTED, SAME
 from kagami.plan.evaluation.fineness import thinnest_of
 from kagami.plan.evaluation.ink import Piece, joined, pieces
@@ -76,38 +74,20 @@ def _between(parts: Sequence[Shape]) -> tuple[tuple[Approach, ...], tuple[Point,
     """The gaps between parts, a pair of parts each, and where parts touch that do not overlap."""
     if len(parts) < 2:
         return (), ()
-    table = tabulate(parts)
-    boxes = table.boxes
+    boxes = tabulate(parts).boxes
     extent = float(max(boxes[:, 2].max() - boxes[:, 0].min(), boxes[:, 3].max() - boxes[:, 1].min()))
     arrangement, bound = arrange(parts), FIRST_BOUND * extent
     while True:
-        owners, found = _near(table, bound)
-        apart = _across_white(arrangement, [way for way in found if way.distance > SAME])
+        found = near_each_other(parts, bound)
+        apart = _across_white(arrangement, [way for way in found.values() if way.distance > SAME])
         widest = FACING * min((way.distance for way in apart), default=np.inf)
         if widest <= bound or bound > MOST_BOUND * extent:
             break
         bound = min(widest, 4 * bound) * (1 + SAME)
     gaps = sorted((way for way in apart if way.distance <= widest), key=lambda way: way.distance)
     covers = arrangement.covers
-    overlap = np.any(covers[:, owners[:, 0]] & covers[:, owners[:, 1]], axis=0)
-    meet = (way for way, over in zip(found, overlap, strict=True) if way.distance <= SAME and not over)
-    return tuple(gaps), tuple(way.first for way in meet)
-
-
-def _near(table: CurveTable, bound: float) -> tuple[Ints, list[Approach]]:
-    """The pairs of owners that come within a bound of each other, (n, 2), and the least distance of each."""
-    i, j = overlapping_boxes(table.boxes + np.array([-1, -1, 1, 1]) * bound / 2)
-    apart = table.owner[i] != table.owner[j]
-    first, second = np.concatenate([i[apart], j[apart]]), np.concatenate([j[apart], i[apart]])
-    ways = nearest_pairs(table, first, second, bound)
-    owners = np.sort(np.column_stack([table.owner[first[ways.pair]], table.owner[second[ways.pair]]]), axis=1)
-    within = np.flatnonzero(ways.distance <= bound)
-    order = within[np.lexsort((ways.distance[within], owners[within, 1], owners[within, 0]))]
-    best = order[run_starts(owners[order, 0], owners[order, 1])]
-    a = table.ask("point", first[ways.pair[best]], ways.t[best], width=2)
-    b = table.ask("point", second[ways.pair[best]], ways.s[best], width=2)
-    columns = (ways.distance[best].tolist(), a.tolist(), b.tolist())
-    return owners[best], [Approach(far, Point(*one), Point(*other)) for far, one, other in zip(*columns, strict=True)]
+    meet = ((pair, way) for pair, way in found.items() if way.distance <= SAME)
+    return tuple(gaps), tuple(way.first for (a, b), way in meet if not (covers[:, a] & covers[:, b]).any())
 
 
 def _across_white(arrangement: Arrangement, ways: Sequence[Approach]) -> list[Approach]:

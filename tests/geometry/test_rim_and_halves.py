@@ -10,12 +10,12 @@ import numpy as np
 import shapely
 
 from kagami.geometry.affine import Affine
-from kagami.geometry.boolean import divide
+from kagami.geometry.boolean import difference, divide
 from kagami.geometry.curves import Arc, Line
 from kagami.geometry.figures import circle, oval, regular_polygon, wedge
 from kagami.geometry.flat import bands_across, seen
 from kagami.geometry.halves import halves
-from kagami.geometry.measure.size import area
+from kagami.geometry.measure.size import area, centroid
 from kagami.geometry.measure.thickness import thinnest
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import ORIGIN, Point
@@ -115,13 +115,32 @@ class Rims(TestCase):
                     self.assertFalse(any(abs(one.turn - corner.turn) < 1e-4 for one in at), (seed, share, corner))
         self.assertGreater(count, 100)
 
+    def test_a_bar_too_narrow_for_its_rim_is_a_roof(self) -> None:
+        for turn, width in itertools.product((0.0, 0.7, 2.0), (0.4, 0.45, 0.6, 0.75)):
+            shape = polygon((-5, -0.4), (5, -0.4), (5, 0.4), (-5, 0.4)).mapped(Affine.rotation(turn))
+            inner, sides = rim(shape, width)
+            self.assertFalse(inner)
+            found = sorted(area(one.shape) for one in sides)
+            for size, expected in zip(found, (0.16, 0.16, 3.84, 3.84), strict=True):
+                self.assertAlmostEqual(size, expected, delta=1e-8, msg=f"{turn} {width}")
+            for one in sides:  # each lies on the side that it looks to
+                middle = centroid(one.shape)
+                self.assertGreater(math.cos(ORIGIN.direction(middle) - one.heading), 0.9)
+
+    def test_a_ring_too_narrow_for_its_rim_is_parted_along_its_middle(self) -> None:
+        ring = difference(circle(ORIGIN, 3), circle(ORIGIN, 2.4))
+        _inner, sides = rim(ring, 0.5, self.TURNS)
+        out = [one for one in sides if math.cos(ORIGIN.direction(centroid(one.shape)) - one.heading) > 0]
+        self.assertEqual((len(sides), len(out)), (16, 8))
+        self.assertAlmostEqual(sum(area(one.shape) for one in out), math.pi * (9 - 2.7**2), delta=1e-7)
+        self.assertFalse(any(one.shared for one in sides))
+
     def test_a_side_that_goes_across_to_the_other_side_is_told(self) -> None:
-        arm = polygon((-5, -5), (5, -5), (5, 5), (0.4, 5), (0.4, 9), (-0.4, 9), (-0.4, 5), (-5, 5))
-        for width, count in ((0.3, 0), (0.5, 1)):
-            _inner, sides = rim(arm, width, self.TURNS)
-            across = [one for one in sides if one.shared]
-            self.assertEqual(len(across), count)
-            self.assertTrue(all(max(node.y for node in one.shape.nodes) > 5 for one in across))
+        bent = Shape((Outline((bowed(Point(-5, 0), Point(5, 0), 40.0), bowed(Point(5, 0), Point(-5, 0), 40.0))),))
+        for width, across in ((0.25, False), (0.4, True)):
+            inner, sides = rim(bent, width, self.TURNS)
+            self.assertEqual(any(one.shared for one in sides), across)
+            self.assertAlmostEqual(area(inner) + sum(area(one.shape) for one in sides), area(bent), delta=1e-8)
         for shape in (circle(ORIGIN, 3), regular_polygon(ORIGIN, 4, 2, 0.3), oval(ORIGIN, 3, 1.5, 0.4)):
             for turns in (self.TURNS, (0.3 + math.pi / 2, 0.3 - math.pi / 2)):
                 self.assertFalse(any(one.shared for one in rim(shape, 0.4, turns).sides))

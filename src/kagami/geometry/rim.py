@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
 
@@ -12,15 +12,17 @@ import numpy as np
 from kagami.geometry.arrangement import Arrangement, arrange
 from kagami.geometry.arrays import Bools, Floats, Ints
 from kagami.geometry.crossings.monotone import zeros
-from kagami.geometry.curves import Line
+from kagami.geometry.curves import Arc, Line
+from kagami.geometry.halves import halves
 from kagami.geometry.loading import quick
+from kagami.geometry.measure.size import box, centroid
 from kagami.geometry.offset.outset import offset_each
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
 from kagami.geometry.rounding import corners_of
 from kagami.geometry.selection import outlines_of_choices
 from kagami.geometry.table import CurveTable, tabulate
-from kagami.geometry.tolerance import OVERSHOOT, ROUNDING
+from kagami.geometry.tolerance import LENGTH, OVERSHOOT, ROUNDING
 
 FEW_CURVES = 200
 """So many curves are arranged at once, to find out whether they keep apart; many that do not would cost too much."""
@@ -37,12 +39,19 @@ each side.
 @dataclass(frozen=True, slots=True)
 class Side:
     """A side of a rim, and the direction that it faces, in radians. It is `shared` where the rim is wider than there is
-    room: it goes across, to an outline that faces the other way.
+    room and it goes across, to an outline that faces the other way, with no ridge between them that is known.
     """
 
     shape: Shape
     heading: float
     shared: bool = False
+
+
+class _Look(NamedTuple):
+    """Where a face looks out: the direction, in radians, and the curve of the outline there."""
+
+    heading: float
+    curve: int
 
 
 class Rim(NamedTuple):
@@ -56,7 +65,8 @@ def rim(shape: Shape, width: float, headings: Sequence[float] = ()) -> Rim:
     """The rim of an area.
 
     It is cut at the corners of the outline, to those of its inner edge, and where the outline comes to face one of
-    `headings` (radians); so the sides of a polygon are trapezia that share mitred edges.
+    `headings` (radians); so the sides of a polygon are trapezia that share mitred edges. Where it is wider than there
+    is room, it is parted midway between straight sides, and between arcs about one centre: a roof, with a ridge.
 
     Raises:
         GeometryError: the width is not finite, or an outline is open.
@@ -90,14 +100,14 @@ def _rims(shapes: Sequence[Shape], width: float, headings: Sequence[float]) -> t
         return None
     whose = np.argmax(covers, axis=1)
     rim_faces = np.flatnonzero((covers & ~arrangement.covers[:, count : 2 * count]).any(axis=1))
-    facing, shared = _facing(arrangement, count)
+    facing, opposite = _facing(arrangement, count)
     by_shape = sorted(facing, key=lambda face: int(whose[face]))
     at_outline = _beside(arrangement, rim_faces.tolist(), facing)
     found = outlines_of_choices(arrangement, at_outline == np.array(by_shape)[:, None]) if by_shape else ()
     sides: list[list[Side]] = [[] for _ in shapes]
     for face, side in zip(by_shape, found, strict=True):
         if side:
-            sides[whose[face]].append(Side(side, facing[face], face in shared))
+            sides[whose[face]].extend(_sides(side, facing[face], opposite.get(face), arrangement.table))
     return tuple(Rim(within, tuple(around)) for within, around in zip(inner, sides, strict=True))
 
 
@@ -114,7 +124,7 @@ def _keep_apart(arrangement: Arrangement, covers: Bools, owner: Ints) -> bool:
     return not bool(beside.any())
 
 
-def _beside(arrangement: Arrangement, rim_faces: Collection[int], facing: Mapping[int, float]) -> Ints:
+def _beside(arrangement: Arrangement, rim_faces: Collection[int], facing: Collection[int]) -> Ints:
     """For each face the one at the outline that it goes with, −1 for none. Where a rim is wider than there is room,
     cuts cross each other and leave faces that do not reach the outline; each goes with one beside it.
     """
@@ -197,9 +207,9 @@ def _running(table: CurveTable, along: Floats) -> tuple[Ints, Ints, Floats]:
     return rows[same] // count, rows[same] % count, t[same]
 
 
-def _facing(arrangement: Arrangement, count: int) -> tuple[dict[int, float], set[int]]:
-    """The direction that each face within one of the first `count` shapes faces: outward from the middle of its longest
-    edge on that shape's outline. And the faces with edges on it that face the other way.
+def _facing(arrangement: Arrangement, count: int) -> tuple[dict[int, _Look], dict[int, _Look]]:
+    """How each face within one of the first `count` shapes looks out at its longest edge on that shape's outline; and
+    of those with edges that look the other way, how they do at the longest of these.
     """
     edges, n = arrangement.edges, len(arrangement.edges.tail)
     of_shape = edges.member_edge[edges.member_owner < count]
@@ -207,15 +217,44 @@ def _facing(arrangement: Arrangement, count: int) -> tuple[dict[int, float], set
     middle = (edges.t0[of_shape] + edges.t1[of_shape]) / 2
     heading = arrangement.table.ask("heading", edges.curve[of_shape], middle)
     size = arrangement.table.lengths[edges.curve[of_shape]] * np.abs(edges.t1[of_shape] - edges.t0[of_shape])
-    order = np.argsort(size, kind="stable").tolist()
-    looks = [
-        (int(arrangement.face[half_edge]), float(outward))
-        for k in order
-        for half_edge, outward in (
-            (of_shape[k], heading[k] - math.pi / 2),
-            (of_shape[k] + n, heading[k] + math.pi / 2),
-        )
-        if within[arrangement.face[half_edge]]
-    ]
-    answer = dict(looks)
-    return answer, {face for face, outward in looks if math.cos(outward - answer[face]) < AWAY}
+    looks: list[tuple[int, _Look]] = []
+    for k in np.argsort(size, kind="stable").tolist():
+        edge = int(of_shape[k])
+        for half_edge, outward in ((edge, heading[k] - math.pi / 2), (edge + n, heading[k] + math.pi / 2)):
+            face = int(arrangement.face[half_edge])
+            if within[face]:
+                looks.append((face, _Look(float(outward), int(edges.curve[edge]))))
+    facing = dict(looks)
+    return facing, {face: look for face, look in looks if math.cos(look.heading - facing[face].heading) < AWAY}
+
+
+def _sides(shape: Shape, one: _Look, other: _Look | None, table: CurveTable) -> list[Side]:
+    """The sides that a face of a rim is: one; or two, parted by the ridge, where it looks out on both sides."""
+    if other is None:
+        return [Side(shape, one.heading)]
+    ridge = _ridge(shape, one, other, table)
+    left, right = halves(shape, ridge) if ridge is not None else (shape, None)
+    if not (left and right):
+        return [Side(shape, one.heading, shared=True)]
+    return [Side(right, one.heading), Side(left, other.heading)]
+
+
+def _ridge(shape: Shape, one: _Look, other: _Look, table: CurveTable) -> Shape | None:
+    """The line midway between two sides that look away from each other, past all of a face, the other side's part to
+    its left. None where it is neither straight nor an arc.
+    """
+    first, second = table.source(one.curve), table.source(other.curve)
+    if isinstance(first, Arc) and isinstance(second, Arc) and first.centre.distance(second.centre) <= LENGTH:
+        sweep = math.tau if second.radius < first.radius else -math.tau
+        round_ = Arc(first.centre, (first.radius + second.radius) / 2, one.heading, sweep)
+        return Shape((Outline((round_,), closed=False),))
+    if not (isinstance(first, Line) and isinstance(second, Line)):
+        return None
+    # Where the distances inward from both are equal: n·(p − a) = m·(p − b), a line square to n − m.
+    n, m = (-np.array([math.cos(look.heading), math.sin(look.heading)]) for look in (one, other))
+    a, b, across = np.array(first.middle), np.array(second.middle), n - m
+    on = Point(*(a + across * (m @ (a - b)) / (across @ across)).tolist())
+    heading = math.atan2(-across[0], across[1])
+    middle, around = centroid(shape), box(shape)
+    far = around.width + around.height + on.distance(middle)
+    return Shape((Outline((Line(on.toward(heading, -far), on.toward(heading, far)),), closed=False),))

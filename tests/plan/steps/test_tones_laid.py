@@ -114,16 +114,20 @@ class Lit(TestCase):
             self.assertAlmostEqual(math.atan2(place.y, place.x), math.atan2(lightest[1], lightest[0]), delta=1e-6)
         self.assertEqual(laid(result)["lamp"], 16.0)
 
-    def test_a_rim_wider_than_there_is_room_says_so(self) -> None:
-        text = "Bar arm from 5u left and 0u up from O to 5u right and 0u up from O, 0.8u wide.\n"
-        text += "Circle disc on O with radius 3u.\nUnite arm and disc: piece key.\nFill key with lamp: pieces board.\n"
-        for width, told in (("0.3u", []), ("0.5u", ["rim-wide"])):
-            result = made(text + f"Rim board, {width} wide, lit from 90° with 5 tones about sea: pieces rimmed.\n")
+    def test_a_rim_wider_than_there_is_room_is_a_roof_or_says_so(self) -> None:
+        bar = "Bar arm from 5u left and 0u up from O to 5u right and 0u up from O, 0.8u wide.\n"
+        leaf = "Point foot, 5u left and 0u up from O.\nPoint tip, 5u right and 0u up from O.\n"
+        leaf += "Leaf arm from foot to tip, 0.8u wide.\n"
+        for text, told in ((bar, []), (leaf, ["rim-wide"])):
+            text += "Fill arm with lamp: pieces board.\n"
+            result = made(text + "Rim board, 0.5u wide, lit from 90° with 5 tones about sea: pieces rimmed.\n")
             drawing = result.outcomes["rimmed"].drawing
             assert drawing is not None
             self.assertEqual([code for code, _ in drawing.notes], told)
-            if told:
-                self.assertEqual(drawing.notes[0][1], {"width": "0.5", "count": 2})
+            if not told:
+                found = laid(result)
+                for tone in ("tone 1 of 5 about sea", "tone 5 of 5 about sea"):
+                    self.assertAlmostEqual(found[tone], (10 + 9.2) / 2 * 0.4, delta=1e-8)
 
 
 class Shadowed(TestCase):

@@ -7,13 +7,16 @@ import math
 from unittest import TestCase
 
 from kagami.geometry.affine import Affine
+from kagami.geometry.arrangement import arrange
 from kagami.geometry.boolean import difference, divide, intersection
+from kagami.geometry.curves import Cubic
 from kagami.geometry.errors import InvalidLength
 from kagami.geometry.figures import bar, circle, line, polygon, regular_polygon
 from kagami.geometry.measure.gaps import gap_range, narrowest_gap
 from kagami.geometry.measure.size import area
 from kagami.geometry.measure.symmetry import mirror_error, turn_error
-from kagami.geometry.outline import Shape, one_shape
+from kagami.geometry.offset import offset
+from kagami.geometry.outline import Outline, Shape, one_shape
 from kagami.geometry.parting import Parting, lapping, parted
 from kagami.geometry.point import Point
 from tests.geometry.random_shapes import Maker
@@ -103,6 +106,12 @@ class Gaps(TestCase):
         self.assertEqual(lapping(sectors(3)), ())
         self.assertEqual(lapping([DISC, circle(Point(6, 0), 3), Shape(()), circle(Point(0, 4), 3)]), ((0, 3),))
         self.assertEqual(lapping([DISC]), ())
+        places = [Point(*one) for one in ((-3, 0), (-3, -5), (4, -3), (3, 0), (2, 4), (-3, 3), (-3, 0))]
+        egg = Shape((Outline((Cubic(*places[:4]), Cubic(*places[3:]))),))
+        fits = [offset(egg, 0.5), difference(circle(O, 9), offset(offset(egg, 0.25), 0.25))]
+        arrangement = arrange(fits)
+        self.assertGreater(arrangement.areas[1:][arrangement.covers[1:].all(axis=1)].sum(), 0)
+        self.assertEqual(lapping(fits), ())
 
     def test_sharp_tips_keep_the_whole_gap(self) -> None:
         needle = polygon((Point(-4, -0.2), Point(1, 0), Point(-4, 0.2)))

@@ -14,7 +14,7 @@ from kagami.geometry.affine import Affine
 from kagami.geometry.arrangement import arrange
 from kagami.geometry.figures import bar, circle, require_length
 from kagami.geometry.measure.gaps import near_each_other
-from kagami.geometry.measure.size import Box, area, box, centroid
+from kagami.geometry.measure.size import Box, area, box, centroid, perimeter
 from kagami.geometry.measure.symmetry import mirror_error
 from kagami.geometry.offset import Corners
 from kagami.geometry.offset.corners import MITRE_LIMIT
@@ -23,7 +23,7 @@ from kagami.geometry.outline import Shape, one_shape
 from kagami.geometry.point import Point
 from kagami.geometry.selection import outlines_of_choices
 from kagami.geometry.table import gathered, table_of
-from kagami.geometry.tolerance import CRUMB, FITTED, LENGTH, SAME
+from kagami.geometry.tolerance import FITTED, LENGTH, SAME
 
 SQUARE: Final = math.sqrt(0.5)
 """How far apart, as a share of the gap, two corners come diagonally that are both set back by half of it: where an edge
@@ -71,14 +71,18 @@ def parted(
 
 
 def lapping(pieces: Sequence[Shape]) -> tuple[tuple[int, int], ...]:
-    """The pairs of pieces, by their numbers, that overlap: parted evenly, both lose what they share."""
+    """The pairs of pieces, by their numbers, that overlap: parted evenly, both lose what they share. Edges that are fits
+    of one curve may lie as far over each other as fits may be off.
+    """
     boxes = [box(piece) if piece else None for piece in pieces]
     if not any(_near(a, b, 0.0) for a, b in itertools.combinations(boxes, 2)):
         return ()
     arrangement = arrange(pieces)
     held = arrangement.covers[1:].astype(np.float64)
     shared = np.triu(held.T @ (held * arrangement.areas[1:, None]), 1)
-    return tuple((int(one), int(other)) for one, other in np.argwhere(shared > CRUMB))
+    around = np.array([perimeter(piece) for piece in pieces])
+    most = 2 * FITTED * np.minimum(around[:, None], around)
+    return tuple((int(one), int(other)) for one, other in np.argwhere(shared > most))
 
 
 def _first(

@@ -71,8 +71,8 @@ def parted(
 
 
 def lapping(pieces: Sequence[Shape]) -> tuple[tuple[int, int], ...]:
-    """The pairs of pieces, by their numbers, that overlap: parted evenly, both lose what they share. Edges that are fits
-    of one curve may lie as far over each other as fits may be off.
+    """The pairs of pieces, by their numbers, that overlap: parted evenly, both lose what they share. Edges that are
+    fits of one curve may lie as far over each other as fits may be off.
     """
     boxes = [box(piece) if piece else None for piece in pieces]
     if not any(_near(a, b, 0.0) for a, b in itertools.combinations(boxes, 2)):

@@ -22,7 +22,7 @@ from kagami.geometry.offset.outset import grown_for_arranging
 from kagami.geometry.outline import Shape, one_shape
 from kagami.geometry.point import Point
 from kagami.geometry.selection import outlines_of_choices
-from kagami.geometry.table import gathered, table_of
+from kagami.geometry.table import gathered, table_of, tabulate
 from kagami.geometry.tolerance import FITTED, LENGTH, SAME
 
 SQUARE: Final = math.sqrt(0.5)
@@ -61,10 +61,10 @@ def parted(
     if parting is Parting.IN_ORDER:
         return _first(pieces, gap, corners, lambda k: range(k))
     found = _first(pieces, gap / 2, corners, lambda k: (other for other in range(len(pieces)) if other != k))
-    near = near_each_other(found, gap - FITTED)
+    near = near_each_other(tabulate(found), gap - FITTED)
     if near:
         found = _less(found, _midway(pieces, found, near, gap, corners))
-        rest = near_each_other(found, SQUARE * gap - FITTED)
+        rest = near_each_other(tabulate(found), SQUARE * gap - FITTED)
         cutters = _grown(found, gap, Corners.ROUND) if rest else []
         found = _less(found, [(cutters[one], [other]) for pair in rest for one, other in (pair, pair[::-1])])
     return found
@@ -141,7 +141,7 @@ def _midway(
     distance.
     """
     cutters: list[tuple[Shape, Sequence[int]]] = []
-    stood = near_each_other(before, gap)
+    stood = near_each_other(tabulate(before), gap)
     for one, other in near:
         axis = _axis(pieces[one], pieces[other])
         apart = stood[one, other].distance if (one, other) in stood else gap

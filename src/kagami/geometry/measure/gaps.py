@@ -60,9 +60,8 @@ def narrowest_gap(pieces: Sequence[Shape]) -> Approach | None:
     return _approach(table, int(first), float(both.t[best]), int(second), float(both.s[best]))
 
 
-def near_each_other(pieces: Sequence[Shape], bound: float) -> dict[tuple[int, int], Approach]:
-    """The pairs of pieces, by their numbers in order, that come within `bound` u of each other, and where they do."""
-    table = tabulate(list(pieces))
+def near_each_other(table: CurveTable, bound: float) -> dict[tuple[int, int], Approach]:
+    """The pairs of owners, by their numbers in order, that come within `bound` u of each other, and where they do."""
     i, j = overlapping_boxes(table.boxes + np.array([-1, -1, 1, 1]) * bound / 2)
     apart = table.owner[i] != table.owner[j]
     first, second = np.concatenate([i[apart], j[apart]]), np.concatenate([j[apart], i[apart]])

@@ -74,20 +74,22 @@ def _between(parts: Sequence[Shape]) -> tuple[tuple[Approach, ...], tuple[Point,
     """The gaps between parts, a pair of parts each, and where parts touch that do not overlap."""
     if len(parts) < 2:
         return (), ()
-    boxes = tabulate(parts).boxes
+    table = tabulate(parts)
+    boxes = table.boxes
     extent = float(max(boxes[:, 2].max() - boxes[:, 0].min(), boxes[:, 3].max() - boxes[:, 1].min()))
     arrangement, bound = arrange(parts), FIRST_BOUND * extent
     while True:
-        found = near_each_other(parts, bound)
+        found = near_each_other(table, bound)
         apart = _across_white(arrangement, [way for way in found.values() if way.distance > SAME])
         widest = FACING * min((way.distance for way in apart), default=np.inf)
         if widest <= bound or bound > MOST_BOUND * extent:
             break
         bound = min(widest, 4 * bound) * (1 + SAME)
     gaps = sorted((way for way in apart if way.distance <= widest), key=lambda way: way.distance)
-    covers = arrangement.covers
-    meet = ((pair, way) for pair, way in found.items() if way.distance <= SAME)
-    return tuple(gaps), tuple(way.first for (a, b), way in meet if not (covers[:, a] & covers[:, b]).any())
+    covers, pairs = arrangement.covers, np.array([*found], dtype=np.intp).reshape(-1, 2)
+    overlap = np.any(covers[:, pairs[:, 0]] & covers[:, pairs[:, 1]], axis=0)
+    meet = (way for way, over in zip(found.values(), overlap, strict=True) if way.distance <= SAME and not over)
+    return tuple(gaps), tuple(way.first for way in meet)
 
 
 def _across_white(arrangement: Arrangement, ways: Sequence[Approach]) -> list[Approach]:

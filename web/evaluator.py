@@ -8,6 +8,7 @@ os.environ.setdefault("DJANGO_SETTINGS_MODULE", "web.settings")
 django.setup()
 
 from kagami.warm import warm  # noqa: E402  (after Django is set up)
+from web.bench import brought as _brought  # noqa: E402,F401
 from web.bench import works as _bench  # noqa: E402,F401
 from web.delivery import files as _files  # noqa: E402,F401
 from web.delivery import proposals as _proposals  # noqa: E402,F401

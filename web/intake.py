@@ -7,7 +7,12 @@ from collections.abc import Awaitable, Callable
 from typing import Any, Final
 
 MOST_BODY: Final = 1_000_000
-FILES: Final = {"/faces/bring/": 4_200_000, "/sketch/bring/": 30_000_000}
+FILES: Final = {
+    "/faces/bring/": 4_200_000,
+    "/sketch/bring/": 30_000_000,
+    "/outlines/read/": 2_100_000,
+    "/outlines/bring/": 2_100_000,
+}
 """Ends of addresses that take a file, and how large a request may be there, in place of `MOST_BODY`."""
 MOST_HEARD: Final = 32_000_000
 """So much of a request that is too large is heard out and dropped: who is cut off while sending hears no answer."""

@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from web.bench import sketches, views
+from web.bench import outlines, sketches, views
 
 urlpatterns = [
     path("", views.bench, name="bench"),
@@ -18,6 +18,8 @@ urlpatterns = [
     path("checks/", views.checks, name="bench-checks"),
     path("picker/", views.picker, name="bench-picker"),
     path("choices/", views.choices, name="bench-choices"),
+    path("outlines/read/", outlines.read, name="bench-outlines-read"),
+    path("outlines/bring/", outlines.bring, name="bench-outlines-bring"),
     path("sketch/bring/", sketches.bring, name="bench-sketch-bring"),
     path("sketch/change/", sketches.change, name="bench-sketch-change"),
     path("sketch/line/", sketches.line, name="bench-sketch-line"),

@@ -15,6 +15,8 @@ WORDS: Final = {
     "add-node": "add one behind",
     "take-node-out": "take it out",
     "let-node-go": "let it go",
+    "reading-drawing": "The drawing is read …",
+    "drawing-too-heavy": "This file is too large. Take pictures out of it, and save it anew.",
     "bringing-sketch": "The sketch is on its way …",
     "sketch-too-heavy": "This file is too large. Save the picture smaller, or as a JPEG.",
     "sketch-measure": "Draw a line along something on the sketch whose length you know.",

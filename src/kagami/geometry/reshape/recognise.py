@@ -14,7 +14,6 @@ from kagami.geometry.figures import require_length
 from kagami.geometry.fit import fit_circle
 from kagami.geometry.fit.distances import from_circle, from_line
 from kagami.geometry.fit.least_squares import NoFit
-from kagami.geometry.fit.tangent import NoCircle, circle_through
 from kagami.geometry.joining import merged
 from kagami.geometry.outline import Outline
 from kagami.geometry.point import Point
@@ -22,6 +21,8 @@ from kagami.geometry.table import places_along
 from kagami.geometry.tolerance import LENGTH
 
 SAMPLES: Final = 17
+BACK: Final = 0.02
+"""By this share of its sweep a run that is taken for an arc may go back between two samples."""
 STRAIGHT: Final = 1000.0
 """An arc of a radius of more than so many times its chord is a line."""
 
@@ -81,26 +82,26 @@ def _simpler(curves: Sequence[Curve], samples: Sequence[Floats], tolerance: floa
     arc = _arc_between(start, end, places)
     if arc is None or from_circle(arc.centre, arc.radius, places).max() > tolerance:
         return None
-    turned = math.remainder(arc.centre.direction(Point(*places[len(places) // 4].tolist())) - arc.start_angle, math.tau)
-    return arc if turned * arc.sweep > 0 or abs(arc.sweep) > math.pi else None
+    return arc
 
 
 def _arc_between(start: Point, end: Point, places: Floats) -> Arc | None:
     """The arc from start to end whose bow is the mean of what the places say."""
-    middle = Point(*places[len(places) // 2].tolist())
     try:
-        circle = circle_through(start, middle, end)
         best = fit_circle(places).curve
-    except (NoCircle, NoFit):
+    except NoFit:
         return None
-    if circle.radius > STRAIGHT * start.distance(end):
+    if best.radius > STRAIGHT * start.distance(end):
         return None
     # Of all circles through both ends, the one whose centre is nearest to that of the best circle.
     heading = start.direction(end)
     half = Line(start, end).middle
     across = (best.centre.x - half.x) * -math.sin(heading) + (best.centre.y - half.y) * math.cos(heading)
     centre = half.toward(heading + math.pi / 2, across)
-    first = centre.direction(start)
-    ahead = (centre.direction(end) - first) % math.tau
-    passed = (centre.direction(middle) - first) % math.tau
-    return Arc(centre, centre.distance(start), first, ahead if passed < ahead else ahead - math.tau)
+    # How far round it the places go, one way: of the two arcs between the ends that is the one.
+    round_it = np.unwrap(np.arctan2(places[:, 1] - centre.y, places[:, 0] - centre.x))
+    sweep = float(round_it[-1] - round_it[0])
+    back = np.diff(round_it) * -np.sign(sweep)
+    if not LENGTH < abs(sweep) < math.tau or back.max() > BACK * abs(sweep):
+        return None
+    return Arc(centre, centre.distance(start), centre.direction(start), sweep)

@@ -5,7 +5,7 @@ called here.
 from __future__ import annotations
 
 import re
-from typing import Final
+from typing import Any, Final
 
 from pydantic import ValidationError
 
@@ -23,7 +23,7 @@ from kagami.plan.steps import kind_of
 from kagami.plan.tones.notation import with_names
 from kagami.plan.translation import tr
 
-MOST_LINES: Final = 60
+MOST_LINES: Final = limits.STEPS + limits.MEASURES + limits.TONES
 _GIVEN: Final = re.compile(r"(Measure|Tone): *(.+?) *= *(.+)")
 _PASSED_OVER: Final = re.compile(r"#|(?:Mark|Module|Sheet|In one colour|Package):|(?:Note on|Instead in) ")
 """Lines of a whole plan that say nothing of its steps."""
@@ -42,7 +42,7 @@ def add_sentences(plan: Plan, given: Given) -> Changed:
     """
     position = given.position(plan)
     text = given.values.get("text")
-    if not isinstance(text, str) or len(text) > limits.SENTENCE_LENGTH:
+    if not isinstance(text, str) or len(text) > limits.DOCUMENT_BYTES:
         raise ChangeRefused("bad-change", path="text", reason="is missing, no text, or too long")
     lines = [line.strip() for line in text.splitlines() if line.strip()]
     if not 0 < len(lines) <= MOST_LINES:
@@ -59,6 +59,7 @@ def add_sentences(plan: Plan, given: Given) -> Changed:
             except (PlanError, ValidationError) as error:
                 reason = document_error(error) if isinstance(error, ValidationError) else error
                 raise ChangeRefused("pasted-line", line=number, reason=str(reason)) from error
+        pasting.put_in()
     return Changed(pasting.plan, f"pasted {len(lines)} line{'' if len(lines) == 1 else 's'}", pasting.added)
 
 
@@ -73,6 +74,8 @@ class _Pasting:
         """What tones are called here, by their names there, where that is something else."""
         self.heading = ""
         self.added: str | None = None
+        self.entries: list[dict[str, Any]] = []
+        """Steps that were read and are not in the plan yet: it is read anew once for all of them."""
 
     def take(self, line: str) -> None:
         """One more line."""
@@ -100,20 +103,30 @@ class _Pasting:
         else:
             self.plan = add_tone(self.plan, Given({"name": name, "value": value}, self.given.cache)).plan
 
+    def put_in(self) -> None:
+        """The steps that were read, in the plan."""
+        if not self.entries:
+            return
+        data = self.plan.model_dump(mode="json")
+        data["steps"][self.position : self.position] = self.entries
+        self.plan = from_data(data)
+        self.position += len(self.entries)
+        self.entries = []
+
     def _step(self, line: str) -> None:
-        if len(self.plan.steps) >= limits.STEPS:
+        if len(self.plan.steps) + len(self.entries) >= limits.STEPS:
             raise ChangeRefused("too-many", what="steps", most=limits.STEPS)
         sentence = parse_sentence(line, self.ids, {measure.name for measure in self.plan.measures})
         fields = dict(sentence.fields)
         asked = str(fields.pop("name", "") or tr(sentence.kind.noun))
-        taken = {step.name for step in self.plan.steps}
-        name = free_name(self.plan, asked) if asked in taken else asked
+        new = [entry["name"] for entry in self.entries]
+        name = free_name(self.plan, asked, new)
         for field, kind in sentence.kind.field_kinds().items():
             if self.tones and field in fields:
                 fields[field] = kind.with_tones(fields[field], lambda other: self.tones.get(other, other))
-        entry = {**fields, "kind": kind_of(sentence.kind), "id": free_id(self.plan, name), "name": name}
-        self.ids[asked] = self.ids[name] = self.added = entry["id"]
-        data = self.plan.model_dump(mode="json")
-        data["steps"].insert(self.position, {**entry, "heading": self.heading})
-        self.plan, self.heading = from_data(data), ""
-        self.position += 1
+        identifier = free_id(self.plan, name, [entry["id"] for entry in self.entries])
+        entry = {**fields, "kind": kind_of(sentence.kind), "id": identifier, "name": name, "heading": self.heading}
+        sentence.kind.model_validate(entry)
+        self.ids[asked] = self.ids[name] = self.added = identifier
+        self.entries.append(entry)
+        self.heading = ""

@@ -1,7 +1,9 @@
-// Steps are copied as their sentences, with the measures and tones that they are made of, and pasted from any text of sentences.
+// Steps are copied as their sentences, with the measures and tones that they are made of, and pasted from any text of sentences;
+// what is pasted may be a drawing as well.
 
 import { make } from "./changes.js";
 import { chosen } from "./chosen.js";
+import { drawingOf, isDrawing, readDrawing } from "./outlines.js";
 import { looking } from "./server.js";
 
 const FIELDS = "input, textarea, select, [contenteditable]";
@@ -38,8 +40,10 @@ export function watchClipboard() {
   }
   document.addEventListener("paste", (event) => {
     const text = event.clipboardData.getData("text/plain");
-    if (!free(event) || text.trim() === "") return;
+    const drawing = [...event.clipboardData.files].find(isDrawing) ?? drawingOf(text);
+    if (!free(event) || (text.trim() === "" && !drawing)) return;
     event.preventDefault();
-    paste(text);
+    if (drawing) readDrawing(drawing);
+    else paste(text);
   });
 }

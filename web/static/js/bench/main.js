@@ -29,6 +29,7 @@ import { looking } from "./server.js";
 import { watchScrubbing } from "./scrub.js";
 import { watchSheet } from "./sheet.js";
 import { watchPulling } from "./pulling.js";
+import { leaveOutlines, openOutlines, watchOutlines } from "./outlines.js";
 import { doWithSketch, leaveLine, openSketches, showSketch, takeInHand, watchSketch } from "./sketch.js";
 import { drawLine, watchPicking } from "./picking.js";
 import { watchPlacing } from "./placing.js";
@@ -106,6 +107,8 @@ const ACTS = {
   real,
   choose: openChooser,
   take,
+  "outlines-open": openOutlines,
+  "outlines-leave": leaveOutlines,
   "sketch-open": openSketches,
   "sketch-show": showSketch,
   "sketch-do": doWithSketch,
@@ -149,6 +152,7 @@ watchView();
 watchCross(sheet);
 watchPulling();
 watchSketch(sheet, plan);
+watchOutlines(plan);
 watchEarly(sheet);
 watchPan(sheet);
 watchPlacing(sheet, plan);

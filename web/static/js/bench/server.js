@@ -173,11 +173,13 @@ export async function ask(path, body) {
 }
 
 // A file, sent once: somebody sees that it did not come, and chooses it again.
-export function bring(path, name, file) {
+export function bring(path, name, file, more = {}) {
+  const id = newId();
   return inTurn(async () => {
     const body = new FormData();
     body.append(name, file);
-    for (const [key, value] of Object.entries({ ...looking(), shown: main.dataset.shown })) body.append(key, value);
+    const told = { id, base: revision(), ...looking(), shown: main.dataset.shown, ...more };
+    for (const [key, value] of Object.entries(told)) body.append(key, value);
     const signal = AbortSignal.timeout(FILE_GIVEN_UP_AFTER);
     return read(await reach(path, { method: "POST", headers: { "X-CSRFToken": token }, body, signal }));
   });

@@ -6,6 +6,7 @@ import { bringCross } from "./cross.js";
 import { hold, watchLeavingOff } from "./gesture.js";
 import { focusTyping } from "./line.js";
 import { clearBanner, clearFault, refused, showFault } from "./messages.js";
+import { isDrawing, readDrawing } from "./outlines.js";
 import { show } from "./page.js";
 import { pinching } from "./pan.js";
 import { tell } from "./pill.js";
@@ -54,7 +55,7 @@ async function take(file, field) {
 }
 
 export function openSketches() {
-  const form = card().querySelector(".sketch-bring");
+  const form = card().querySelector("[data-form=sketch]");
   form.hidden = !form.hidden;
   if (!form.hidden) form.elements.sketch.focus();
 }
@@ -217,7 +218,8 @@ function onDrop(event) {
   const file = event.dataTransfer?.files?.[0];
   if (!file) return;
   event.preventDefault();
-  take(file);
+  if (isDrawing(file)) readDrawing(file);
+  else take(file);
 }
 
 function onKey(event) {
@@ -240,7 +242,7 @@ function onKey(event) {
   } else if (cornersIn() > 0 || event.target.closest(".sketch-line")) {
     leaveLine();
     focusTyping();
-  } else if (event.target.closest(".sketch-bring")) {
+  } else if (event.target.closest("[data-form=sketch]")) {
     openSketches();
     focusTyping();
   } else return;

@@ -289,3 +289,25 @@ class Recognises(TestCase):
         self.assertEqual(recognised(outline, 1e-4), outline)
         triangle = polygon((O, Point(3, 0), Point(0, 3))).outlines[0]
         self.assertEqual(recognised(triangle, 0.01), triangle)
+
+    def test_an_arc_goes_the_way_of_its_curves(self) -> None:
+        """A short arc with a tiny straight piece behind it: the places half way along them lie at its end."""
+        arc = Cubic(Point(4.541, -0.1406), Point(4.5395, -0.0954), Point(4.5349, -0.0504), Point(4.5274, -0.0058))
+        places = [arc.end, Point(4.5276, -0.0058), Point(5, -0.0058), Point(5, -0.1406), arc.start]
+        outline = Outline((arc, *(Line(a, b) for a, b in itertools.pairwise(places))))
+        found = recognised(outline, 0.001)
+        self.assertAlmostEqual(area(Shape((found,))), area(Shape((outline,))), delta=1e-3)
+        self.assertLess(max(curve.length for curve in found.curves), 1)
+
+    def test_random_arcs_with_tiny_pieces_keep_their_areas(self) -> None:
+        """Circles parted at random, pieces as cubics, some of them tiny, with a part cut off by a chord."""
+        rng = np.random.default_rng(11)
+        for _ in range(60):
+            turns = np.sort(np.append(rng.uniform(0.3, 6.0, rng.integers(2, 7)), [0.0, rng.uniform(3, 6.2)]))
+            turns = np.sort(np.append(turns, turns[rng.integers(len(turns))] + 2e-4))
+            parts = itertools.pairwise(turns.tolist())
+            curves = [one for a, b in parts for one in self.as_cubics(Arc(Point(1, 2), 3, a, b - a), 1 + (b - a > 1))]
+            outline = Outline((*curves, Line(curves[-1].end, curves[0].start)))
+            found = recognised(outline, 0.002)
+            self.assertAlmostEqual(area(Shape((found,))), area(Shape((outline,))), delta=0.03)
+            self.assertLess(len(found.curves), len(outline.curves))

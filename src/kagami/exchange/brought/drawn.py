@@ -15,7 +15,7 @@ from kagami.exchange.brought.document import INHERITED, LINE, SPACE, document_of
 from kagami.exchange.brought.errors import DrawingError, Remark
 from kagami.exchange.brought.shapes import BARE, Unreadable, Viewport, affine_of, length, outlines_of, radii_of
 from kagami.geometry.affine import Affine
-from kagami.geometry.errors import GeometryError
+from kagami.geometry.errors import InvalidLength
 from kagami.geometry.outline import Outline
 from kagami.geometry.point import Point
 from kagami.geometry.tolerance import LENGTH, SAME
@@ -183,8 +183,8 @@ class _Walk:
         if grown <= LENGTH or not outlines or (fill is None and stroke is None):
             return
         try:
-            outlines = tuple(one.mapped(UPWARDS.after(by)) for one in outlines)
-        except GeometryError:  # it comes to a line, or less
+            outlines = tuple(_mapped(one, UPWARDS.after(by)) for one in outlines)
+        except InvalidLength:  # it comes to a line, or less
             return
         if stroke is not None:
             self._say_of_line(element, held, by)
@@ -224,10 +224,18 @@ class _Walk:
             return None
         if share * colour.alpha() < 1:
             self._say("svg-see-through", element)
-        return str(colour.convert("srgb").fit().to_string(hex=True, alpha=False))
+        # A channel beyond its range is at its end (CSS Color Level 4, 5.1); other spaces are fitted in.
+        found = colour.clip() if colour.space() == "srgb" else colour.convert("srgb").fit()
+        return str(found.to_string(hex=True, alpha=False))
 
     def _say(self, code: str, element: Any) -> None:
         self.remarks.append(Remark(code, int(element.get(LINE))))
+
+
+def _mapped(outline: Outline, by: Affine) -> Outline:
+    """The image of an outline; an open one runs on as it did."""
+    image = outline.mapped(by)
+    return image if outline.closed or by.determinant > 0 else image.reversed()
 
 
 def _moved(by: Affine, element: Any, view: Viewport) -> Affine:

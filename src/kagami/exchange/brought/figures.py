@@ -27,6 +27,7 @@ Told: TypeAlias = tuple[str, dict[str, Any]]
 """A kind of step, and its fields but for its name."""
 DECIMALS: Final = 4
 """Of places and sizes, in u."""
+FINEST: Final = 10.0**-DECIMALS
 LEAST: Final = 1e-2
 """What is smaller than this, in u, is a crumb that nobody drew."""
 OF_A_HANDLE: Final = 8
@@ -62,6 +63,8 @@ def figure_of(outline: Outline) -> Told | None:
     if isinstance(only, EllipticArc) and only.is_whole:
         sizes = {"width": length_text(2 * only.rx), "height": length_text(2 * only.ry)}
         return "oval", {"centre": place_text(only.centre), **sizes, "angle": angle_text(math.degrees(only.rotation))}
+    if min(around.width, around.height) < FINEST:
+        return None
     return _box(outline) or _free(outline)
 
 
@@ -80,6 +83,8 @@ def _box(outline: Outline) -> Told | None:
         return None
     a, b, c, d = (curve.start for curve in outline.curves)
     size = max(a.distance(c), b.distance(d))
+    if min(a.distance(b), b.distance(c)) < FINEST:
+        return None
     if a.middle(c).distance(b.middle(d)) > IN_LINE * size or abs(a.distance(c) - b.distance(d)) > IN_LINE * size:
         return None
     return "box", box_fields(outline, a.direction(b))

@@ -16,6 +16,7 @@ from kagami.exchange.brought.figures import box_fields, figure_of, length_text, 
 from kagami.geometry.affine import Affine
 from kagami.geometry.boolean import even_odd, non_zero
 from kagami.geometry.curves import Arc, Line
+from kagami.geometry.errors import InvalidLength
 from kagami.geometry.measure.size import Box, area, box
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
@@ -25,6 +26,7 @@ from kagami.plan import limits
 from kagami.plan.document import Plan
 from kagami.plan.language.sentences import write_sentence
 from kagami.plan.steps import KINDS, Chapter, Step
+from kagami.plan.steps.refine import Band
 from kagami.plan.tones.listed import ALWAYS, INK
 from kagami.plan.translation import tr
 from kagami.plan.wording.names import sayable
@@ -42,8 +44,8 @@ DOT: Final = 0.02
 TRUE_WITHIN: Final = "0.001u"
 """How near to true arcs the cubics lie that stand for arcs."""
 _BY_A_MACHINE: Final = re.compile(
-    r"(?:_?x[0-9a-f]{2}_|path|rect|circle|ellipse|polygon|polyline|line|group|g|layer|use|shape|vector|compound|svg|"
-    r"fill|stroke|clip|mask|object|element|id)[-_ .]*[0-9a-f_-]*",
+    r"(?:_?x[0-9a-f]{2}_|svgid|path|rect|circle|ellipse|polygon|polyline|line|group|g|layer|use|shape|vector|compound|"
+    r"svg|fill|stroke|clip|mask|object|element|id)(?:[-_ .]*\d[-\w .]*)?",
     re.IGNORECASE,
 )
 """Names that nobody gave."""
@@ -70,7 +72,7 @@ def sentences_of(data: bytes, plan: Plan, called: str = "", width: float | None 
     if width is not None and not COINCIDENT < width <= WIDEST:
         raise DrawingError("svg-width", most=WIDEST)
     drawing = drawn(data)
-    ink = _box_of(drawing)
+    ink = ink_of(drawing)
     if max(ink.width, ink.height) <= LENGTH:
         raise DrawingError("svg-nothing")
     scale = _scale(ink, plan.sheet) if width is None or ink.width <= LENGTH else width / ink.width
@@ -94,7 +96,7 @@ def sentences_of(data: bytes, plan: Plan, called: str = "", width: float | None 
     return Sentences("\n".join(lines), remarks, scale * ink.width, telling.counts())
 
 
-def _box_of(drawing: Drawn) -> Box:
+def ink_of(drawing: Drawn) -> Box:
     """What is painted, with half the width of lines around."""
     boxes = []
     for painted in drawing.painted:
@@ -116,8 +118,16 @@ def _within(ink: Box, middle: Point) -> bool:
 
 
 def _sized(painted: Painted, by: Affine, scale: float) -> Painted:
-    outlines = tuple(one.mapped(by) for one in painted.outlines)
+    outlines = tuple(found for one in painted.outlines if (found := _mapped(one, by)))
     return replace(painted, outlines=outlines, width=scale * painted.width, radius=scale * painted.radius)
+
+
+def _mapped(outline: Outline, by: Affine) -> Outline | None:
+    """An outline at another size; None where an arc of it comes to nothing."""
+    try:
+        return outline.mapped(by)
+    except InvalidLength:
+        return None
 
 
 @dataclass(frozen=True, slots=True)
@@ -195,7 +205,7 @@ class _Telling:
 
     def counts(self) -> tuple[tuple[str, int], ...]:
         """How many figures and bands of each kind there are, by what one of it is called, the most first."""
-        drawing = [step for step in self.steps if step.chapter is Chapter.FIGURES or step.kind == "band"]
+        drawing = [step for step in self.steps if step.chapter is Chapter.FIGURES or isinstance(step, Band)]
         return tuple(Counter(tr(step.noun) for step in drawing).most_common())
 
     def _area(self, island: Shape, painted: Painted) -> str | None:

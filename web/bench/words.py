@@ -15,6 +15,7 @@ WORDS: Final = {
     "add-node": "add one behind",
     "take-node-out": "take it out",
     "let-node-go": "let it go",
+    "drawing": "drawing",
     "reading-drawing": "The drawing is read …",
     "drawing-too-heavy": "This file is too large. Take pictures out of it, and save it anew.",
     "bringing-sketch": "The sketch is on its way …",

@@ -21,7 +21,7 @@ export function isDrawing(file) {
 export function drawingOf(text) {
   const begun = text.trimStart().slice(0, 2000);
   const is = begun.startsWith("<svg") || (/^<(\?xml|!DOCTYPE|!--)/i.test(begun) && begun.includes("<svg"));
-  return is ? new File([text], "", { type: SVG }) : null;
+  return is ? new File([text], `${word("drawing")}.svg`, { type: SVG }) : null;
 }
 
 function opened(open) {

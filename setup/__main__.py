@@ -18,7 +18,7 @@ from environment import install_debian, make_environment
 from places import PYTHON, ROOT, STATE, SetupError, make_state
 from processes import one_at_a_time
 
-CORE_COMMANDS = ("draw", "check")
+CORE_COMMANDS = ("draw", "check", "tell")
 
 
 def main(words: list[str]) -> int:

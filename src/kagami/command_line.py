@@ -1,4 +1,4 @@
-"""The core from the command line: `draw` and `check`."""
+"""The core from the command line: `draw`, `check` and `tell`."""
 
 from __future__ import annotations
 
@@ -16,6 +16,7 @@ from kagami.exchange.finished import NothingToDraw, artwork, variant_artwork
 from kagami.exchange.png import GREATEST_SIZE
 from kagami.lettering.errors import LetteringError
 from kagami.lettering.shelf import NOBODY, Lender, lending
+from kagami.plan import limits
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
 from kagami.plan.evaluation.cache import Cache
@@ -32,6 +33,8 @@ from kagami.plan.varying import varied
 FORM_OF: Final = {".svg": "svg", ".png": "png", ".pdf": "pdf", ".dxf": "dxf", ".webp": "webp", ".ico": "icon-set"}
 """The form of file that an ending stands for, where none is named."""
 ENDINGS: Final = ", ".join(FORM_OF)
+FILLED: Final = 0.8
+"""The share of its sheet that a drawing fills at the most."""
 
 
 def main(words: list[str]) -> int:
@@ -51,8 +54,14 @@ def main(words: list[str]) -> int:
     check.add_argument("plan", type=pathlib.Path)
     for command in (draw, check):
         command.add_argument("--face", type=pathlib.Path, action="append", help="a font file that the plan's words use")
+    tell = commands.add_parser("tell", help="write an SVG as a plan: the sentences that draw it")
+    tell.add_argument("drawing", type=pathlib.Path)
+    tell.add_argument("-o", "--out", type=pathlib.Path, required=True, help="a file for the plan's text")
+    tell.add_argument("--width", type=float, help="how wide it comes to be, in u")
     given = parser.parse_args(words)
     try:
+        if given.command == "tell":
+            return _tell(given)
         with lending(_faces(given.face or [])):
             plan = load_plan(given.plan.read_bytes())
             return _draw(plan, given) if given.command == "draw" else _check(plan)
@@ -62,6 +71,23 @@ def main(words: list[str]) -> int:
     except (PlanError, NothingToDraw, OSError, ValueError) as error:
         print(f"kagami: {error}", file=sys.stderr)
         return 1
+
+
+def _tell(given: argparse.Namespace) -> int:
+    """Write a drawing as a plan, and say what of it is not taken as it stands there."""
+    from kagami.exchange.brought.telling import sentences_of  # readers of SVG are loaded where there is one
+    from kagami.plan.changes.change import change
+    from kagami.plan.language.text import write_text
+
+    called = given.drawing.stem[: limits.NAME_LENGTH]
+    told = sentences_of(given.drawing.read_bytes(), Plan(), called, given.width)
+    plan = change(Plan(), "add-sentences", {"text": told.text}).plan
+    sheet = max(plan.sheet, round(told.width / FILLED, 2))
+    titled = plan.model_copy(update={"title": called or plan.title, "sheet": sheet})
+    given.out.write_text(write_text(titled), encoding="utf-8")
+    for remark in told.remarks:
+        print(f"kagami: {remark}", file=sys.stderr)
+    return 0
 
 
 def _faces(files: list[pathlib.Path]) -> Lender:

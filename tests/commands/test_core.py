@@ -67,6 +67,21 @@ class Commands(TestCase):
         status, _, err = self.run_command("check", plan, "--face", font)
         self.assertEqual((status, err.startswith("kagami: This is no font")), (1, True))
 
+    def test_a_drawing_is_told_as_a_plan(self) -> None:
+        drawing = pathlib.Path(__file__).parents[2] / "examples" / "bell-buoy.svg"
+        plan, out = self.folder / "buoy.plan", self.folder / "buoy.svg"
+        status, _, err = self.run_command("tell", drawing, "-o", plan, "--width", "30")
+        self.assertEqual(status, 0)
+        self.assertIn("words (1)", err)
+        self.assertTrue(plan.read_text().startswith("Mark: bell-buoy\n"))
+        self.assertEqual(self.run_command("draw", plan, "-o", out)[0], 0)
+        self.assertEqual({path.attrib["id"] for path in paths_of(out.read_text())} & {"hull", "lamp"}, {"hull", "lamp"})
+        for wrong, reason in ((plan, "This is no SVG"), (self.folder / "none.svg", "No such file")):
+            status, _, err = self.run_command("tell", wrong, "-o", self.folder / "x.plan")
+            self.assertEqual(status, 1)
+            self.assertIn(reason, err)
+        self.assertFalse((self.folder / "x.plan").exists())
+
     def test_files_that_cannot_be_used_are_said_plainly(self) -> None:
         empty = self.folder / "empty.json"
         empty.write_text(to_json(Builder("Blank").plan))

@@ -128,3 +128,13 @@ variations common table formats)."""
 
 DRAWN_APART: Final = 2e-3
 """The share of their pixels in which two rasterisers may draw the same outlines apart."""
+
+LIKE_A_CIRCLE: Final = 3e-4
+"""A closed outline of a drawing that is brought is a circle if it strays from one by no more than this share of its
+size: four cubics that were drawn for a circle stray by 1.4e-4 of it (Riškus 2006, see `exchange.arcs`).
+"""
+
+MEANT_SMOOTH: Final = 5e-3
+"""The sine of the angle, a third of a degree, up to which the handles of a node of such a drawing are meant to lie in
+one line: its numbers are rounded.
+"""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import pathlib
 import re
 from collections.abc import Sequence
 
@@ -25,21 +26,7 @@ from kagami.plan.evaluation.result import Result
 APART = 96
 """Levels of a channel, of 255, by which pixels differ that an edge does not run through otherwise."""
 SPACE = "http://www.w3.org/2000/svg"
-BUOY = """<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="120mm" viewBox="0 0 240 240">
-  <style>.sea { fill: #0f4c6e } .paint { fill: #c2432a }
-    .rope { fill: none; stroke: #b98d4f; stroke-width: 6; stroke-linecap: round }</style>
-  <g>
-    <path class="paint" id="hull" d="M60 150 h120 l-18 46 a12 12 0 0 1 -11 8 h-62 a12 12 0 0 1 -11 -8 z"/>
-    <path id="cage" fill="#14283a" fill-rule="evenodd" d="M84 146 L108 62 h24 l24 84 z
-      M100 134 h40 l-14.5 -54 h-11 z"/>
-    <circle class="paint" id="lamp" cx="120" cy="48" r="14"/>
-    <rect class="sea" id="plate" x="70" y="138" width="100" height="12" rx="6"/>
-    <path id="bell" fill="#b98d4f" d="M108 120 c0 -16 6 -20 12 -20 s12 4 12 20 z"/>
-    <path class="rope" d="M40 214 q20 -14 40 0 t40 0 t40 0 t40 0"/>
-  </g>
-  <text x="20" y="236" font-size="12">VENNIK</text>
-</svg>
-"""
+BUOY = (pathlib.Path(__file__).parents[3] / "examples" / "bell-buoy.svg").read_text(encoding="utf-8")
 
 
 def svg(inside: str, view: str = "0 0 24 24", also: str = "") -> bytes:

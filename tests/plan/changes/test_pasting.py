@@ -6,6 +6,7 @@ import pathlib
 from unittest import TestCase
 
 from kagami.geometry.measure.size import area
+from kagami.plan import limits
 from kagami.plan.changes.change import change
 from kagami.plan.changes.copying import carried_lines
 from kagami.plan.changes.pasting import MOST_LINES
@@ -30,6 +31,22 @@ def area_of(result: Result) -> float:
 
 
 class Pasting(TestCase):
+    def test_whole_plans_are_pasted_whatever_their_length(self) -> None:
+        text = "\n".join(f"Circle c{k} on O with radius {k}u." for k in range(1, limits.STEPS + 1))
+        found = change(parse_text("Mark: Rings\n"), "add-sentences", {"text": text})
+        self.assertEqual(len(found.plan.steps), limits.STEPS)
+        self.assertEqual(len({step.id for step in found.plan.steps}), limits.STEPS)
+        with self.assertRaises(PlanError) as caught:
+            change(found.plan, "add-sentences", {"text": "Circle one on O with radius 1u."})
+        self.assertIn(str(limits.STEPS), str(caught.exception))
+
+    def test_a_line_in_the_middle_of_many_is_told_by_its_number(self) -> None:
+        lines = [f"Circle c{k} on O with radius {k}u." for k in range(1, 90)]
+        lines[60] = "Circle c61 on nowhere with radius 3u."
+        with self.assertRaises(PlanError) as caught:
+            change(parse_text("Mark: Rings\n"), "add-sentences", {"text": "\n".join(lines)})
+        self.assertEqual(caught.exception.values["line"], 61)
+
     def test_pasted_steps_mean_each_other(self) -> None:
         text = "\n".join(PLAN.splitlines())
         found = change(parse_text(PLAN), "add-sentences", {"text": text})

@@ -105,7 +105,8 @@ def _root(data: bytes) -> Any:
     except etree.XMLSyntaxError as error:
         if b"<svg" not in data:
             raise DrawingError("svg-none") from error
-        raise DrawingError("svg-unread", line=error.lineno or 1, reason=str(error.msg)) from error
+        reason = str(error.msg).partition(", line ")[0]  # where is told already
+        raise DrawingError("svg-unread", line=error.lineno or 1, reason=reason) from error
     except ValueError as error:  # an empty file
         raise DrawingError("svg-none") from error
     if root.tag == "svg":  # written without its namespace, as pieces of pages are

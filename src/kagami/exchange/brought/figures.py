@@ -19,7 +19,7 @@ from kagami.geometry.measure.size import Box, box
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import ORIGIN, Point
 from kagami.geometry.table import places_along
-from kagami.geometry.tolerance import IN_LINE, LENGTH
+from kagami.geometry.tolerance import IN_LINE, LENGTH, LIKE_A_CIRCLE, MEANT_SMOOTH
 from kagami.plan.messages import number_text
 from kagami.plan.references.places import SHEET_ORIGIN
 
@@ -32,10 +32,6 @@ LEAST: Final = 1e-2
 """What is smaller than this, in u, is a crumb that nobody drew."""
 OF_A_HANDLE: Final = 8
 """Decimals of the handle that is to lie in line with the other one."""
-ROUND: Final = 3e-4
-"""A closed outline that strays from a circle by no more than this share of its size is one: four cubics that were drawn
-for a circle stray by 1.4e-4 of it (Riškus 2006, see `arcs`).
-"""
 LOOKED_AT: Final = 5
 MOST_LOOKED_AT: Final = 64
 """Places of each curve of an outline, and about how many of all."""
@@ -71,10 +67,10 @@ def figure_of(outline: Outline) -> Told | None:
 def _is_round(outline: Outline, around: Box) -> bool:
     """Whether a simple closed outline is a circle to the eye: the one that fills the box round it."""
     size = max(around.width, around.height)
-    if abs(around.width - around.height) > ROUND * size:
+    if abs(around.width - around.height) > LIKE_A_CIRCLE * size:
         return False
     places = places_along(outline.curves, max(LOOKED_AT, MOST_LOOKED_AT // len(outline.curves))).reshape(-1, 2)
-    return bool(np.all(np.abs(lengths(places - np.array(around.centre)) - size / 2) <= ROUND * size))
+    return bool(np.all(np.abs(lengths(places - np.array(around.centre)) - size / 2) <= LIKE_A_CIRCLE * size))
 
 
 def _box(outline: Outline) -> Told | None:
@@ -155,17 +151,15 @@ def _handles(before: Point, after: Point) -> tuple[tuple[str, str], tuple[str, s
     long, short = sorted((before, after), key=lambda move: -math.hypot(*move))
     length, other = math.hypot(*long), math.hypot(*short)
     across = long.x * short.y - long.y * short.x
-    in_line = other > LENGTH and long.x * short.x + long.y * short.y < 0 and abs(across) <= SMOOTHED * length * other
+    in_line = (
+        other > LENGTH and long.x * short.x + long.y * short.y < 0 and abs(across) <= MEANT_SMOOTH * length * other
+    )
     way = tuple(round(part, DECIMALS) for part in long)
     if not in_line or not any(way):
         return _pair(before), _pair(after)
     share = round(other / length, DECIMALS) or other / length
     texts = _pair(Point(*way)), _pair(Point(-share * way[0], -share * way[1]), OF_A_HANDLE)
     return texts if long is before else (texts[1], texts[0])
-
-
-SMOOTHED: Final = 5e-3
-"""The sine of the angle up to which two handles are meant to lie in one line: a third of a degree."""
 
 
 def _pair(move: Point, decimals: int = DECIMALS) -> tuple[str, str]:

@@ -204,6 +204,7 @@ TEXTS: Final[dict[str, str]] = {
     "svg-value": "line {line}: values that cannot be read ({count}); what stands before them is there",
     "svg-lost": "line {line}: what is used and not there ({count})",
     "svg-crumb": "line {line}: crumbs that would be smaller than 0.01u ({count})",
+    "svg-tangled": "line {line}: outlines whose areas cannot be told apart ({count}); redraw them with fewer crossings",
     "svg-too-many-nodes": "line {line}: outlines of too many nodes ({count}); bring them in parts",
     "too-many-sketches": "A mark keeps at most {most} sketches. Take one away first.",
     "no-sketch": "This sketch is not there any more. Reload the page.",

@@ -75,6 +75,14 @@ class Limits(TestCase):
             refusal(svg("<g>" * depth + '<rect width="1" height="1"/>' + "</g>" * depth)).code, "svg-too-deep"
         )
 
+    def test_depth_through_what_is_used(self) -> None:
+        """Each level uses the one before, which is known by then."""
+        levels = "".join(f'<g id="a{k}"><use href="#a{k - 1}"/></g>' for k in range(1, 400))
+        chain = svg(f'<defs><rect id="a0" width="1" height="1"/>{levels}</defs><use href="#a399"/>')
+        self.assertEqual(refusal(chain).code, "svg-too-deep")
+        short = levels.split('<g id="a20">')[0]
+        self.assertEqual(len(drawn(svg(f'<rect id="a0" width="1" height="1"/>{short}')).painted), 20)
+
     def test_a_packed_one_is_read_and_a_packed_bomb_is_not(self) -> None:
         self.assertEqual(len(drawn(gzip.compress(svg('<rect width="3" height="3"/>'))).painted), 1)
         self.assertEqual(refusal(gzip.compress(b"<svg>" + b" " * 3 * MOST_BYTES)).code, "svg-too-heavy")

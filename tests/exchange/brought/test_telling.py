@@ -4,16 +4,19 @@ from __future__ import annotations
 
 import math
 import pathlib
-from unittest import TestCase
+from unittest import TestCase, mock
 
 import fontawesomefree
 import numpy as np
 
 from kagami.exchange.brought.errors import DrawingError
-from kagami.exchange.brought.telling import WIDEST, sentences_of
+from kagami.exchange.brought.telling import MOST_CURVES, WIDEST, sentences_of
 from kagami.exchange.delivery.forms import FORMS
 from kagami.exchange.delivery.ordering import Order
 from kagami.exchange.finished import artwork
+from kagami.geometry.boolean import non_zero
+from kagami.geometry.errors import Unarrangeable
+from kagami.geometry.figures import circle
 from kagami.geometry.measure.joints import Form, joints
 from kagami.geometry.measure.size import area
 from kagami.plan import limits
@@ -26,6 +29,7 @@ from kagami.plan.files import load_plan
 from kagami.plan.language.text import parse_text
 from kagami.plan.tones.colourways import colours_in
 from tests.exchange.brought.drawings import BUOY, brought, differing, svg
+from tests.geometry.standard_shapes import O
 
 ICONS = sorted((pathlib.Path(fontawesomefree.__file__).parent).rglob("*.svg"))
 EXAMPLES = pathlib.Path(__file__).parents[3] / "examples" / "jobs"
@@ -220,6 +224,21 @@ class Sizes(TestCase):
         radii = rng.uniform(7, 9, len(angles))
         places = " ".join(f"{r * math.cos(a):.4f},{r * math.sin(a):.4f}" for r, a in zip(radii, angles, strict=True))
         told, _result = brought(svg(f'<circle r="2"/>\n<polygon points="{places}"/>', "-10 -10 20 20"))
+        self.assertEqual([(remark.code, remark.line) for remark in told.remarks], [("svg-too-many-nodes", 2)])
+
+    def test_what_cannot_be_told_apart_is_left_out_with_its_line(self) -> None:
+        """The kernel refuses an arrangement that it cannot certify; all else is taken."""
+        data = svg('<circle r="2"/>\n<path d="M-5-5h4v4h-4z"/>', "-10 -10 20 20")
+        found = [non_zero(circle(O, 2)), Unarrangeable("it was tried at every scale")]
+        with mock.patch("kagami.exchange.brought.telling.non_zero", side_effect=found):
+            told = sentences_of(data, Plan())
+        self.assertEqual([(remark.code, remark.line) for remark in told.remarks], [("svg-tangled", 2)])
+        self.assertEqual(dict(told.counts), {"circle": 1})
+
+    def test_a_scribble_is_left_out_before_anything_is_cut(self) -> None:
+        rng = np.random.default_rng(5)
+        scribble = " ".join(f"{x:.3f},{y:.3f}" for x, y in rng.uniform(-9, 9, (MOST_CURVES + 1, 2)))
+        told = sentences_of(svg(f'<circle r="2"/>\n<polygon points="{scribble}"/>', "-10 -10 20 20"), Plan())
         self.assertEqual([(remark.code, remark.line) for remark in told.remarks], [("svg-too-many-nodes", 2)])
 
     def test_crumbs_are_said(self) -> None:

@@ -14,7 +14,7 @@ from typing import Any, Final
 
 from lxml import etree
 
-from kagami.exchange.brought.errors import DrawingError, Remark
+from kagami.exchange.brought.errors import DrawingError, Remark, counted
 
 MOST_BYTES: Final = 2_000_000
 """Of a file, and of what a packed one holds."""
@@ -24,8 +24,6 @@ MOST_DEPTH: Final = 60
 MOST_RULES: Final = 500
 SPACE: Final = "{http://www.w3.org/2000/svg}"
 HREFS: Final = ("href", "{http://www.w3.org/1999/xlink}href")
-LINE: Final = "kagami-line"
-"""An attribute that tells the line of an element to whoever reads the tree anew."""
 PACKED: Final = b"\x1f\x8b"
 PAINTS: Final = ("fill", "stroke")
 OF_LINES: Final = ("stroke-dasharray", "stroke-linecap", "stroke-linejoin", "stroke-opacity", "stroke-width")
@@ -67,17 +65,11 @@ def document_of(data: bytes) -> Document:
     """
     root = _root(_unpacked(data))
     styles = _styles(root)
-    for element in root.iter():
-        element.set(LINE, str(element.sourceline or 1))
     _inline(root, styles)
     servers = {element.get("id"): element for element in root.iter() if _name(element).endswith("Gradient")}
     named = {element.get("id"): element for element in root.iter() if element.get("id")}
     _require_bounded(root, named)
-    remarks = list(_settled(root, servers))
-    counted: dict[str, list[int]] = {}
-    for remark in remarks:
-        counted.setdefault(remark.code, []).append(remark.line)
-    return Document(root, tuple(Remark(code, min(lines), len(lines)) for code, lines in counted.items()))
+    return Document(root, counted(_settled(root, servers)))
 
 
 def _unpacked(data: bytes) -> bytes:
@@ -190,28 +182,38 @@ def _inline(root: Any, styles: Iterable[tuple[Any, dict[str, str]]]) -> None:
 
 
 def _require_bounded(root: Any, named: Mapping[str, Any]) -> None:
-    """Refuse a tree that comes to too much once all that is used stands where it is used."""
-    known: dict[Any, int] = {}
+    """Refuse a tree that comes to too much, or too deep, once all that is used stands where it is used."""
+    known: dict[Any, tuple[int, int]] = {}
     under_way: set[Any] = set()
 
-    def size(element: Any, depth: int) -> int:
-        if element in known:
-            return known[element]
-        if depth > MOST_DEPTH:
-            raise DrawingError("svg-too-deep", most=MOST_DEPTH, line=element.sourceline or 1)
+    def size(element: Any, depth: int) -> tuple[int, int]:
+        """How many elements there are from one down, and how many levels of them."""
         if element in under_way:
-            raise DrawingError("svg-in-circles", line=element.sourceline or 1)
-        under_way.add(element)
-        found = 1 + sum(size(child, depth + 1) for child in element)
-        if _name(element) == "use" and (used := named.get(target(element))) is not None:
-            found += size(used, depth + 1)
-        if found > MOST_ELEMENTS:
+            raise DrawingError("svg-in-circles", line=line_of(element))
+        if element not in known:
+            if depth > MOST_DEPTH:
+                raise DrawingError("svg-too-deep", most=MOST_DEPTH, line=line_of(element))
+            under_way.add(element)
+            used = named.get(target(element)) if _name(element) == "use" else None
+            below = [size(one, depth + 1) for one in (*element, *([used] if used is not None else []))]
+            under_way.discard(element)
+            known[element] = (
+                1 + sum(count for count, _levels in below),
+                1 + max((two for _one, two in below), default=0),
+            )
+        count, levels = known[element]
+        if count > MOST_ELEMENTS:
             raise DrawingError("svg-too-many", most=MOST_ELEMENTS)
-        under_way.discard(element)
-        known[element] = found
-        return found
+        if depth + levels > MOST_DEPTH + 1:
+            raise DrawingError("svg-too-deep", most=MOST_DEPTH, line=line_of(element))
+        return count, levels
 
     size(root, 0)
+
+
+def line_of(element: Any) -> int:
+    """The line of its file that an element begins in."""
+    return int(element.sourceline or 1)
 
 
 def target(element: Any) -> str:
@@ -222,7 +224,7 @@ def target(element: Any) -> str:
 
 def _settled(element: Any, servers: Mapping[str, Any]) -> Iterator[Remark]:
     """Take what no figure is made of out of an element, and say what of the rest is not taken as it stands."""
-    line = int(element.get(LINE))
+    line = line_of(element)
     for held, code in DRAWN_WHOLE.items():
         if element.get(held, "none") != "none":
             yield Remark(code, line)
@@ -235,7 +237,7 @@ def _settled(element: Any, servers: Mapping[str, Any]) -> Iterator[Remark]:
     for child in list(element):
         name = _name(child)
         if name in LEFT_OUT:
-            yield Remark(LEFT_OUT[name], int(child.get(LINE)))
+            yield Remark(LEFT_OUT[name], line_of(child))
         if name in LEFT_OUT or name in SET_ASIDE or not name:
             element.remove(child)
         else:

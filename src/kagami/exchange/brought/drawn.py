@@ -11,8 +11,8 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any, Final
 
-from kagami.exchange.brought.document import INHERITED, LINE, SPACE, document_of, target
-from kagami.exchange.brought.errors import DrawingError, Remark
+from kagami.exchange.brought.document import INHERITED, SPACE, document_of, line_of, target
+from kagami.exchange.brought.errors import DrawingError, Remark, counted
 from kagami.exchange.brought.shapes import BARE, Unreadable, Viewport, affine_of, length, outlines_of, radii_of
 from kagami.geometry.affine import Affine
 from kagami.geometry.errors import InvalidLength
@@ -71,11 +71,7 @@ def drawn(data: bytes) -> Drawn:
             raise DrawingError("svg-too-many-figures", most=MOST_FIGURES)
     if not found:
         raise DrawingError("svg-nothing")
-    counted: dict[str, list[int]] = {}
-    for remark in walk.remarks:
-        counted.setdefault(remark.code, []).append(remark.line)
-    own = (Remark(code, min(lines), len(lines)) for code, lines in counted.items())
-    return Drawn(tuple(found), (*document.remarks, *own), walk.middle)
+    return Drawn(tuple(found), (*document.remarks, *counted(walk.remarks)), walk.middle)
 
 
 class _Walk:
@@ -190,7 +186,7 @@ class _Walk:
             self._say_of_line(element, held, by)
         yield Painted(
             element.get("id", ""),
-            int(element.get(LINE)),
+            line_of(element),
             outlines,
             fill,
             held.get("fill-rule") == "evenodd",
@@ -229,7 +225,7 @@ class _Walk:
         return str(found.to_string(hex=True, alpha=False))
 
     def _say(self, code: str, element: Any) -> None:
-        self.remarks.append(Remark(code, int(element.get(LINE))))
+        self.remarks.append(Remark(code, line_of(element)))
 
 
 def _mapped(outline: Outline, by: Affine) -> Outline:

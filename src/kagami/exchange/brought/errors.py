@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from kagami.plan.messages import explain
@@ -29,3 +30,11 @@ class Remark:
 
     def __str__(self) -> str:
         return explain(self.code, {"line": self.line, "count": self.count})
+
+
+def counted(remarks: Iterable[Remark]) -> tuple[Remark, ...]:
+    """One remark of each kind, with the first of its lines and how many there are."""
+    lines: dict[str, list[int]] = {}
+    for remark in remarks:
+        lines.setdefault(remark.code, []).append(remark.line)
+    return tuple(Remark(code, min(found), len(found)) for code, found in lines.items())

@@ -11,12 +11,12 @@ from dataclasses import dataclass, replace
 from typing import Any, Final, TypeVar
 
 from kagami.exchange.brought.drawn import Drawn, Painted, drawn
-from kagami.exchange.brought.errors import DrawingError, Remark
+from kagami.exchange.brought.errors import DrawingError, Remark, counted
 from kagami.exchange.brought.figures import box_fields, figure_of, length_text, place_text
 from kagami.geometry.affine import Affine
 from kagami.geometry.boolean import even_odd, non_zero
 from kagami.geometry.curves import Arc, Line
-from kagami.geometry.errors import InvalidLength
+from kagami.geometry.errors import InvalidLength, TooLarge, Unarrangeable
 from kagami.geometry.measure.size import Box, area, box
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import Point
@@ -39,6 +39,8 @@ FACTORS: Final = (8.0, 5.0, 4.0, 2.0, 1.0)
 """A unit of a drawing is one of these and a power of ten, so that its numbers stay short."""
 WIDEST: Final = 1000.0
 """In u."""
+MOST_CURVES: Final = 3000
+"""Of one element: ten outlines of as many nodes as a step may have."""
 DOT: Final = 0.02
 """A line shorter than this share of its width is a dot."""
 TRUE_WITHIN: Final = "0.001u"
@@ -88,7 +90,7 @@ def sentences_of(data: bytes, plan: Plan, called: str = "", width: float | None 
     ]
     lines = [f"Part: {called}"] if called and on_one_line(called) else []
     lines += [*telling.toned(inks), *telling.lines()]
-    remarks = (*drawing.remarks, *telling.remarks)
+    remarks = (*drawing.remarks, *counted(telling.remarks))
     if not telling.steps:
         raise DrawingError("svg-nothing")
     if len(plan.steps) + len(telling.steps) > limits.STEPS:
@@ -153,8 +155,11 @@ class _Telling:
     def element(self, painted: Painted) -> Iterator[tuple[str, str]]:
         """The steps that draw an element: of what carries ink, the id of the step and the colour."""
         lines: list[str] = []
+        if sum(len(outline.curves) for outline in painted.outlines) > MOST_CURVES:
+            self.remarks.append(Remark("svg-too-many-nodes", painted.line))
+            return
         if painted.fill is not None:
-            parts = _areas(painted)
+            parts = self._areas(painted)
             filled = [found for part in parts if (found := self._area(part, painted))]
             if (
                 painted.stroke
@@ -207,6 +212,16 @@ class _Telling:
         """How many figures and bands of each kind there are, by what one of it is called, the most first."""
         drawing = [step for step in self.steps if step.chapter is Chapter.FIGURES or isinstance(step, Band)]
         return tuple(Counter(tr(step.noun) for step in drawing).most_common())
+
+    def _areas(self, painted: Painted) -> tuple[Shape, ...]:
+        """The separate areas that an element fills; none where they cannot be told apart."""
+        closed = (_closed(outline) for outline in painted.outlines)
+        whole = Shape(tuple(outline for outline in closed if outline is not None))
+        try:
+            return islands(even_odd(whole) if painted.odd else non_zero(whole))
+        except (Unarrangeable, TooLarge):
+            self.remarks.append(Remark("svg-tangled", painted.line))
+            return ()
 
     def _area(self, island: Shape, painted: Painted) -> str | None:
         """An area with its holes."""
@@ -271,13 +286,6 @@ def _several(all_of_them: Sequence[T]) -> Iterator[Sequence[T]]:
     """As many at once as one step may be made from."""
     starts = range(0, len(all_of_them), limits.FIGURES_PER_STEP)
     return (all_of_them[k : k + limits.FIGURES_PER_STEP] for k in starts)
-
-
-def _areas(painted: Painted) -> tuple[Shape, ...]:
-    """The separate areas that an element fills."""
-    closed = (_closed(outline) for outline in painted.outlines)
-    whole = Shape(tuple(outline for outline in closed if outline is not None))
-    return islands(even_odd(whole) if painted.odd else non_zero(whole))
 
 
 def _closed(outline: Outline) -> Outline | None:

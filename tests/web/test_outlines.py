@@ -48,7 +48,7 @@ class Reading(OutlinesCase):
     def test_what_it_comes_to_is_said_before_anything_is_added(self) -> None:
         answer = self.send("read")
         html = answer.json()["html"]
-        for part in ("bell buoy", "17 steps", "circle × 1", 'name="width" value="16.6u"', "line 15: words", "<path d="):
+        for part in ("bell buoy", "17 steps", "circle × 1", 'name="width" value="16.6u"', "Line 15: words", "<path d="):
             self.assertIn(part, html)
         self.assertEqual(len(self.plan().steps), 2)
 

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import gzip
+
 from django.contrib.auth import authenticate
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import TestCase
 from django.urls import reverse
 
 from kagami.plan.document import to_json
+from tests.exchange.brought.drawings import BUOY
 from tests.plan.marks import beams
 from tests.web.studio import StudioCase
 from web.marks.models import Brand, Mark, Revision
@@ -59,6 +62,12 @@ class Shelf(StudioCase):
     def test_a_mark_begins_from_a_plan_file(self) -> None:
         self.upload(to_json(beams().plan))
         self.assertEqual(Mark.objects.get().current.load(), beams().plan)
+
+    def test_a_drawing_is_led_to_where_it_is_brought(self) -> None:
+        for raw in (BUOY.encode(), gzip.compress(BUOY.encode()), b"  <svg/>"):
+            answer = self.upload(raw)
+            self.assertContains(answer, "bring it there with “+ drawing”", status_code=422)
+        self.assertFalse(Mark.objects.filter(brand=self.brand).exists())
 
     def test_bad_plan_files_say_what_and_where(self) -> None:
         for content, text in (

@@ -4,6 +4,7 @@ from django import forms
 from django.utils.translation import gettext as _
 from django.utils.translation import gettext_lazy
 
+from kagami.exchange.brought.document import PACKED
 from kagami.plan import limits
 from kagami.plan.document import Plan
 from kagami.plan.errors import PlanError
@@ -33,8 +34,15 @@ class MarkForm(forms.Form):
         if file and file.size > limits.DOCUMENT_BYTES:
             text = _("This file is {size} bytes long; {most} is the most.")
             raise forms.ValidationError(text.format(size=f"{file.size:,}", most=f"{limits.DOCUMENT_BYTES:,}"))
+        content = file.read() if file else b""
+        if content.lstrip().startswith((b"<", PACKED)):
+            text = _(
+                "{name} is no plan but a drawing. Begin an empty mark, and bring it there with “+ drawing”: you see "
+                "what it comes to before it is added."
+            )
+            raise forms.ValidationError(text.format(name=file.name))
         try:
-            plan = load_plan(file.read()) if file else Plan(title=name)
+            plan = load_plan(content) if file else Plan(title=name)
         except PlanError as error:
             raise forms.ValidationError(f"{file.name}: {error}") from error
         data["plan"] = plan.model_copy(update={"title": name}) if name else plan

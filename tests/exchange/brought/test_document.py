@@ -178,7 +178,7 @@ class Remarks(TestCase):
 
     def test_they_are_counted(self) -> None:
         self.assertEqual(self.said("<text/>\n<text/><g>\n<text/></g>"), [("svg-words", 2, 3)])
-        self.assertIn("line 2", str(drawn(svg('<rect width="9" height="9"/>\n<text/>')).remarks[0]))
+        self.assertIn("Line 2", str(drawn(svg('<rect width="9" height="9"/>\n<text/>')).remarks[0]))
 
     def test_what_draws_nothing_is_left_out_without_a_word(self) -> None:
         inside = (

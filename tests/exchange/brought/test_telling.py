@@ -151,7 +151,7 @@ class Names(TestCase):
     def test_what_is_seen_has_its_name_from_the_file(self) -> None:
         told, result = brought(BUOY.encode())
         self.assertEqual({piece.name for piece in pieces(result)}, {"hull", "cage", "lamp", "plate", "bell", "toned"})
-        self.assertEqual([str(remark)[:15] for remark in told.remarks], ["line 15: words "])
+        self.assertEqual([str(remark)[:15] for remark in told.remarks], ["Line 15: words "])
         self.assertEqual(dict(told.counts)["circle"], 1)
 
     def test_names_that_a_program_gave_are_not_kept(self) -> None:

@@ -50,7 +50,7 @@ class Outlines(DrawnCase):
     def test_chosen_seen_and_brought(self) -> None:
         self.choose()
         expect(self.form).to_contain_text("bell buoy comes to 17 steps")
-        expect(self.form).to_contain_text("line 15: words")
+        expect(self.form).to_contain_text("Line 15: words")
         sound(self, "a drawing that was read")
         width = self.form.get_by_label("how wide it comes to be")
         width.fill("-1u")

@@ -299,6 +299,16 @@ class Recognises(TestCase):
         self.assertAlmostEqual(area(Shape((found,))), area(Shape((outline,))), delta=1e-3)
         self.assertLess(max(curve.length for curve in found.curves), 1)
 
+    def test_a_way_that_goes_back_stays(self) -> None:
+        """Along a line or an arc and back over it: what lies within the tolerance all along, and is longer."""
+        out, back = Line(O, Point(10, 0)), Line(Point(10, 0), Point(6, 0))
+        stroke = Outline((out, back), closed=False)
+        self.assertEqual(recognised(stroke, 0.01), stroke)
+        arc, again = Arc(O, 3, 0.0, 2.9), Arc(O, 3, 2.9, -0.4)
+        self.assertEqual(recognised(Outline((arc, again), closed=False), 0.01).curves, (arc, again))
+        on = Outline((Line(O, Point(4, 0)), Line(Point(4, 0), Point(6, 0.001))), closed=False)
+        self.assertEqual([curve.length for curve in recognised(on, 0.01).curves], [math.hypot(6, 0.001)])
+
     def test_random_arcs_with_tiny_pieces_keep_their_areas(self) -> None:
         """Circles parted at random, pieces as cubics, some of them tiny, with a part cut off by a chord."""
         rng = np.random.default_rng(11)

@@ -21,8 +21,6 @@ from kagami.geometry.table import places_along
 from kagami.geometry.tolerance import LENGTH
 
 SAMPLES: Final = 17
-BACK: Final = 0.02
-"""By this share of its sweep a run that is taken for an arc may go back between two samples."""
 STRAIGHT: Final = 1000.0
 """An arc of a radius of more than so many times its chord is a line."""
 
@@ -78,14 +76,15 @@ def _simpler(curves: Sequence[Curve], samples: Sequence[Floats], tolerance: floa
     places = np.vstack(samples)
     line = Line(start, end)
     if from_line(line, places).max() <= tolerance:
-        return line
-    arc = _arc_between(start, end, places)
+        along = (places - np.array(start)) @ (np.array(end) - np.array(start)) / line.length
+        return line if _way_back(along) <= tolerance else None
+    arc = _arc_between(start, end, places, tolerance)
     if arc is None or from_circle(arc.centre, arc.radius, places).max() > tolerance:
         return None
     return arc
 
 
-def _arc_between(start: Point, end: Point, places: Floats) -> Arc | None:
+def _arc_between(start: Point, end: Point, places: Floats, tolerance: float) -> Arc | None:
     """The arc from start to end whose bow is the mean of what the places say."""
     try:
         best = fit_circle(places).curve
@@ -101,7 +100,11 @@ def _arc_between(start: Point, end: Point, places: Floats) -> Arc | None:
     # How far round it the places go, one way: of the two arcs between the ends that is the one.
     round_it = np.unwrap(np.arctan2(places[:, 1] - centre.y, places[:, 0] - centre.x))
     sweep = float(round_it[-1] - round_it[0])
-    back = np.diff(round_it) * -np.sign(sweep)
-    if not LENGTH < abs(sweep) < math.tau or back.max() > BACK * abs(sweep):
-        return None
-    return Arc(centre, centre.distance(start), centre.direction(start), sweep)
+    radius = centre.distance(start)
+    back = radius * _way_back(round_it * np.sign(sweep))
+    return Arc(centre, radius, centre.direction(start), sweep) if abs(sweep) < math.tau and back <= tolerance else None
+
+
+def _way_back(along: Floats) -> float:
+    """How far a way that goes on goes back at the most; it is no line and no arc where that is to be seen."""
+    return float(np.max(np.maximum.accumulate(along) - along))

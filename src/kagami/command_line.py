@@ -33,8 +33,6 @@ from kagami.plan.varying import varied
 FORM_OF: Final = {".svg": "svg", ".png": "png", ".pdf": "pdf", ".dxf": "dxf", ".webp": "webp", ".ico": "icon-set"}
 """The form of file that an ending stands for, where none is named."""
 ENDINGS: Final = ", ".join(FORM_OF)
-FILLED: Final = 0.8
-"""The share of its sheet that a drawing fills at the most."""
 
 
 def main(words: list[str]) -> int:
@@ -75,14 +73,14 @@ def main(words: list[str]) -> int:
 
 def _tell(given: argparse.Namespace) -> int:
     """Write a drawing as a plan, and say what of it is not taken as it stands there."""
-    from kagami.exchange.brought.telling import sentences_of  # readers of SVG are loaded where there is one
+    from kagami.exchange.brought.telling import FILLING, sentences_of  # readers of SVG are loaded where there is one
     from kagami.plan.changes.change import change
     from kagami.plan.language.text import write_text
 
     called = given.drawing.stem[: limits.NAME_LENGTH]
     told = sentences_of(given.drawing.read_bytes(), Plan(), called, given.width)
     plan = change(Plan(), "add-sentences", {"text": told.text}).plan
-    sheet = max(plan.sheet, round(told.width / FILLED, 2))
+    sheet = max(plan.sheet, round(told.width / FILLING, 2))
     titled = plan.model_copy(update={"title": called or plan.title, "sheet": sheet})
     given.out.write_text(write_text(titled), encoding="utf-8")
     for remark in told.remarks:

@@ -98,9 +98,7 @@ class _Walk:
             if name == "svg":
                 by, view = self._viewed(element, by, view, element, outermost)
             elif name == "use":
-                by = by.after(
-                    Affine.translation(length(element.get("x"), view.wide), length(element.get("y"), view.high))
-                )
+                by = _moved(by, element, view)
         except Unreadable:
             self._say("svg-value", element)
             return

@@ -11,6 +11,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, Final
 
+from kagami.exchange.artwork import MILLIMETRES
 from kagami.geometry.affine import Affine
 from kagami.geometry.bezier import Cubic
 from kagami.geometry.curves import Arc, Curve, Line
@@ -22,16 +23,12 @@ from kagami.geometry.tolerance import LENGTH, ROUNDING, SAME
 FARTHEST: Final = 1e6
 """Units of a document that anything may lie from its origin."""
 UNITS: Final = {
+    **{unit: size / MILLIMETRES["px"] for unit, size in MILLIMETRES.items()},
     "": 1.0,
-    "px": 1.0,
-    "pt": 96 / 72,
     "pc": 16.0,
-    "mm": 96 / 25.4,
-    "cm": 96 / 2.54,
-    "in": 96.0,
     "em": 16.0,
-    "ex": 8.0,
     "rem": 16.0,
+    "ex": 8.0,
 }
 """Pixels of each unit of length (CSS Values and Units Level 3, 5); those of letters by a letter of 16."""
 _LENGTH: Final = re.compile(r"([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)\s*([a-z]*|%)", re.IGNORECASE)

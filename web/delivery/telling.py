@@ -31,6 +31,8 @@ def told(report: Report) -> str:
     if report.counts is not None:
         arcs, lines, cubics = report.counts
         parts.append(_("{arcs} arcs, {lines} lines, {cubics} cubics").format(arcs=arcs, lines=lines, cubics=cubics))
+    if report.farthest is not None:
+        parts.append(_("places within {length} mm").format(length=length_text(report.farthest)))
     if report.area_error is not None:
         parts.append(_("area within {share}").format(share=share_text(report.area_error)))
     if report.pixel_error is not None:
@@ -59,13 +61,15 @@ def rows_of(report: Report, where: str) -> Sequence[Row]:
             text = f"{number_text(float(f'{value:.3g}'))} {unit}"
             rows.append(Row(label.format(where=where), text, value >= report.limit - 1e-9))
     if report.contents:
-        rows.append(Row(_("Colours and layers") if report.counts else _("Holds"), ", ".join(report.contents[:8])))
+        rows.append(Row(_("Colours, inks, layers") if report.counts else _("Holds"), ", ".join(report.contents[:8])))
     rows.append(Row(_("File"), bytes_text(report.bytes)))
     return rows
 
 
 def _against(report: Report) -> str:
     parts = []
+    if report.farthest is not None:
+        parts.append(_("places ± {length} mm").format(length=length_text(report.farthest)))
     if report.area_error is not None:
         parts.append(_("area ± {share}").format(share=share_text(report.area_error)))
     if report.pixel_error is not None:
@@ -79,6 +83,13 @@ def share_text(share: float) -> str:
         return "0"
     percent = float(f"{share * 100:.2g}")
     return f"{percent:.{max(0, 1 - math.floor(math.log10(percent)))}f} %" if percent < 1 else f"{percent:g} %"
+
+
+def length_text(length: float) -> str:
+    """A length in words, to two figures."""
+    if length < 5e-10:
+        return "0"
+    return f"{length:.{max(0, 1 - math.floor(math.log10(length)))}f}"
 
 
 def held_together(text: str) -> str:

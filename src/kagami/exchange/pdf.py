@@ -103,8 +103,8 @@ def write_pdf(
     """The artwork as a PDF of one page, just as large as it really is, its ArtBox round the ink where there is clear
     space (ISO 32000-1, 14.11.2); `margin` (in module units) widens it all round.
 
-    Grey and near-grey go into black ink alone, so that black stays one ink. In a spot ink the lightness of a colour
-    becomes its strength.
+    Grey and near-grey go into black ink alone, so that black stays one ink. In a spot ink its own colour is printed in
+    full, and a lighter one as much weaker.
 
     Raises:
         Unwritable: the page would be larger or smaller than pages may be.
@@ -206,8 +206,11 @@ class Space:
             return [red, green, blue]
         if self.inks is Inks.CMYK:
             return in_process_inks(red, green, blue)
-        light = 0.2126 * red + 0.7152 * green + 0.0722 * blue  # luma by Rec. ITU-R BT.709, item 3.2
-        return [light] if self.inks is Inks.GREY else [1 - light]
+        light = _luma(red, green, blue)
+        if isinstance(self.inks, Spot):
+            full = 1 - _luma(*_channels(self.inks.colour))
+            return [1.0 if colour == self.inks.colour or full <= 0 else min(1.0, (1 - light) / full)]
+        return [light]
 
     def shaded(self, shading: Shading, by: Affine) -> str:
         """A shading as a pattern (ISO 32000-1, 8.7.4), and the operators that fill with it.
@@ -258,6 +261,11 @@ def in_process_inks(red: float, green: float, blue: float) -> list[float]:
     if black >= 1:
         return [0.0, 0.0, 0.0, 1.0]
     return [*((1 - value - black) / (1 - black) for value in (red, green, blue)), black]
+
+
+def _luma(red: float, green: float, blue: float) -> float:
+    """How light a colour is, 0 to 1. Source: Rec. ITU-R BT.709, item 3.2."""
+    return 0.2126 * red + 0.7152 * green + 0.0722 * blue
 
 
 def _channels(colour: str) -> tuple[float, float, float]:

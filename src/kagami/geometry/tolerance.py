@@ -116,8 +116,8 @@ READ_EXACT: Final = 1e-6
 READ_AREA: Final = 1e-5
 """Areas that a reader finds agree to this share, besides what outlines are off."""
 
-PAGE: Final = 1e-3
-"""What reaches over a page to this many points covers it."""
+READ_SHARE: Final = 1e-5
+"""Shares of inks that a reader finds agree to this."""
 
 IN_LINE: Final = 1e-4
 """Two lines that turn by a lesser sine are one; two arcs whose circles agree to this share of their radius too."""

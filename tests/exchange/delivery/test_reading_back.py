@@ -109,5 +109,5 @@ class Pictures(TestCase):
     def test_a_picture_covers_as_much_as_the_mark(self) -> None:
         """The sum of a picture's alpha is the mark's area: a pixel of a 16-pixel one is 10/16 u square."""
         for size in (16, 32, 64, 256):
-            alpha = read_back("png", write_png(ART, size)).picture[..., 3] / 255
+            alpha = read_back("png", write_png(ART, size)).pictures[0][..., 3] / 255
             self.assertAlmostEqual(float(alpha.sum()) * (10 / size) ** 2, 16 * math.pi, delta=0.16)

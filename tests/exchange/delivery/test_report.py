@@ -93,15 +93,15 @@ class Tampered(TestCase):
 
     def test_a_piece_that_is_gone(self) -> None:
         without = self.faults("svg", lambda data: re.sub(rb'<path id="[^>]*/>\n', b"", data, count=1))
-        self.assertIn("area", without)
+        self.assertIn("it draws 2 pieces and not 3", without)
 
-    def test_an_outline_that_is_off_by_a_hundredth_of_a_millimetre(self) -> None:
+    def test_an_outline_that_is_off_by_a_thousandth_of_a_millimetre(self) -> None:
         def moved(data: bytes) -> bytes:
             path = re.search(rb' d="M([\d.]+) ', data[data.index(b"<path id") :])
             was = path[0]
-            return data.replace(was, b' d="M%.3f ' % (float(path[1]) + 0.05))
+            return data.replace(was, b' d="M%.4f ' % (float(path[1]) + 0.001))
 
-        self.assertIn("its ink reaches over", self.faults("svg", moved))
+        self.assertIn("lit is 0.001 mm off where it should be", self.faults("svg", moved))
 
     def test_another_size(self) -> None:
         self.assertIn("mm large", self.faults("svg", lambda data: re.sub(rb'width="[\d.]+mm"', b'width="10mm"', data)))

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Final
 
 from kagami.exchange.crisp import crisp
 from kagami.exchange.delivery.ordering import Order
+from kagami.exchange.delivery.reading_back.found import PaintKind
 from kagami.exchange.stencil import stencil
 from kagami.exchange.svg import Fills, write_svg
 from kagami.geometry.tolerance import STATED_ERROR
@@ -41,6 +42,10 @@ class Form:
     """Whether it is made where there are colourways alone."""
     reads: str = ""
     """How it is read back: svg, pdf, png, webp, ico, dxf; empty for what holds no mark alone."""
+    paints: PaintKind = PaintKind.SCREEN
+    """What its pieces are painted with, of the kinds that are found when it is read back."""
+    bare: bool = False
+    """Whether its mark stands without a ground, whatever its variant says."""
 
 
 def _svg(order: Order) -> bytes:
@@ -247,13 +252,44 @@ FORMS: Final[dict[str, Form]] = {
         _current,
         one_colour=True,
         reads="svg",
+        paints=PaintKind.TEXT,
+        bare=True,
     ),
     "pdf": Form("pdf", "", "pdf", PDF, "print, in the colours of screens", _pdf, reads="pdf"),
-    "print-cmyk": Form("print", "cmyk", "pdf", PDF, "print in four inks; greys in black alone", _cmyk, reads="pdf"),
-    "print-grey": Form("print", "grey", "pdf", PDF, "print in black", _grey, reads="pdf"),
-    "print-spot": Form("print", "one-ink", "pdf", PDF, "print in one named ink", _spot, one_colour=True, reads="pdf"),
+    "print-cmyk": Form(
+        "print",
+        "cmyk",
+        "pdf",
+        PDF,
+        "print in four inks; greys in black alone",
+        _cmyk,
+        reads="pdf",
+        paints=PaintKind.PROCESS,
+    ),
+    "print-grey": Form("print", "grey", "pdf", PDF, "print in black", _grey, reads="pdf", paints=PaintKind.GREY),
+    "print-spot": Form(
+        "print",
+        "one-ink",
+        "pdf",
+        PDF,
+        "print in one named ink",
+        _spot,
+        one_colour=True,
+        reads="pdf",
+        paints=PaintKind.INK,
+        bare=True,
+    ),
     "print-spots": Form(
-        "print", "inks", "pdf", PDF, "print in named inks, one a tone", _spots, several_colours=True, reads="pdf"
+        "print",
+        "inks",
+        "pdf",
+        PDF,
+        "print in named inks, one a tone",
+        _spots,
+        several_colours=True,
+        reads="pdf",
+        paints=PaintKind.INK,
+        bare=True,
     ),
     "png": Form("png", "", "png", PNG, "screens", _png, sized=True, reads="png"),
     "webp": Form("webp", "", "webp", "image/webp", "the web, without loss", _webp, sized=True, reads="webp"),
@@ -276,8 +312,20 @@ FORMS: Final[dict[str, Form]] = {
     "icon-manifest": Form(
         "icons", "site", "webmanifest", "application/manifest+json", "names the icons", _manifest, folder="icons"
     ),
-    "dxf": Form("dxf", "", "dxf", "image/vnd.dxf", "cutters: true arcs, millimetres", _dxf, reads="dxf"),
-    "cut": Form("cut", "cut", "svg", SVG, "cutters: nothing overlaps, inner outlines first", _cut, reads="svg"),
+    "dxf": Form(
+        "dxf",
+        "",
+        "dxf",
+        "image/vnd.dxf",
+        "cutters: true arcs, millimetres",
+        _dxf,
+        reads="dxf",
+        paints=PaintKind.LAYER,
+        bare=True,
+    ),
+    "cut": Form(
+        "cut", "cut", "svg", SVG, "cutters: nothing overlaps, inner outlines first", _cut, reads="svg", bare=True
+    ),
     "sheet-svg": Form("sheet", "construction", "svg", SVG, "how it is set out", _sheet_svg, sheet=True),
     "sheet-pdf": Form("sheet", "construction", "pdf", PDF, "how it is set out, for a manual", _sheet_pdf, sheet=True),
     "overview": Form(ABOUT, "overview", "pdf", PDF, "all variants, sizes and tones", _overview, sheet=True),

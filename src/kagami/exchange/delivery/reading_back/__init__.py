@@ -1,7 +1,7 @@
-"""Files read back by other libraries than wrote them: svgelements for SVG, PDFium for PDF, Pillow for pictures, ezdxf's
-audit and its raw groups for DXF.
+"""Files read back by other libraries than wrote them: svgelements for SVG, PDFium for the outlines of a PDF and its
+content as qpdf parses it for their paints, Pillow for pictures, ezdxf's audit and entities for DXF.
 
-What is found is told in the file's own units and as plain values; nothing of the writers is used.
+What is found is told in millimetres and as plain values; nothing of the writers is used.
 """
 
 from kagami.exchange.delivery.reading_back.found import Found, Unreadable

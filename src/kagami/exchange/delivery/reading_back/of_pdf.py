@@ -6,25 +6,26 @@ from typing import Any, Final
 
 import numpy as np
 
-from kagami.exchange.delivery.reading_back.found import Found
+from kagami.exchange.delivery.reading_back.found import Drawn, Found, Unreadable
+from kagami.exchange.delivery.reading_back.painted import painted
 from kagami.geometry.arrays import Floats
-from kagami.geometry.tolerance import PAGE
 
 DRAWN: Final = 2048
 """Pixels of the longer side at which PDFium draws a page that is to be compared."""
 
 
 def pdf_found(data: bytes) -> Found:
-    """What the first page of a PDF holds."""
+    """What the first page of a PDF holds: its outlines as PDFium reads them, and what they are painted with as it
+    stands in the content, which PDFium tells as colours of screens alone.
+    """
     import pypdfium2.raw as pdfium
     from pypdfium2 import PdfDocument
 
     document = PdfDocument(data)
     page = document[0]
     points = 72 / 25.4
-    areas: dict[str, float] = {}
-    counts, pieces, foreign = [0, 0, 0], 0, []
-    boxes = []
+    outlines: list[list[list[tuple[float, float]]]] = []
+    counts, foreign = [0, 0], []
     width, height = page.get_size()
     for item in page.get_objects():
         if item.type == pdfium.FPDF_PAGEOBJ_SHADING:
@@ -34,32 +35,30 @@ def pdf_found(data: bytes) -> Found:
                 {pdfium.FPDF_PAGEOBJ_TEXT: "text", pdfium.FPDF_PAGEOBJ_IMAGE: "image"}.get(item.type, "form")
             )
             continue
-        contours = _pdf_contours(item, counts)
-        whole = len(contours) == 1 and _is_page(contours[0], width, height)
-        if whole and pieces == 0 and not areas:
-            continue  # the ground
-        pieces += 1
-        colour = _pdf_colour(item)
-        areas[colour] = areas.get(colour, 0.0) + abs(sum(_bezier_area(one) for one in contours)) / points**2
-        boxes += [_bezier_box(one) for one in contours if len(one) > 1]
-    around = np.array(boxes) / points
+        outlines.append(_pdf_contours(item, counts))
+    paints = painted(data)
+    if len(paints) != len(outlines):
+        raise Unreadable(f"it fills {len(paints)} times, and {len(outlines)} outlines are found")
+    pieces = [
+        Drawn(paint, tuple(_bezier_area(one) / points**2 for one in contours), _along(contours) / points)
+        for paint, contours in zip(paints, outlines, strict=True)
+    ]
+    boxes = np.array([_bezier_box(one) / points for contours in outlines for one in contours if len(one) > 1])
     return Found(
         (width / points, height / points),
-        areas,
-        (*around[:, :2].min(axis=0).tolist(), *around[:, 2:].max(axis=0).tolist()) if boxes else None,
+        tuple(pieces),
+        (*boxes[:, :2].min(axis=0).tolist(), *boxes[:, 2:].max(axis=0).tolist()) if len(boxes) else None,
         counts[0],
         0,
         counts[1],
-        counts[2],
-        pieces,
         0,
         tuple(dict.fromkeys(foreign)),
-        tuple(areas),
+        tuple(dict.fromkeys(piece.paint.told for piece in pieces)),
     )
 
 
 def _pdf_contours(item: Any, counts: list[int]) -> list[list[tuple[float, float]]]:
-    """The contours of a path as places with three to a curve; lines are curves too. Counts lines, cubics, contours."""
+    """The contours of a path as places with three to a curve; lines are curves too. Counts lines and cubics."""
     import ctypes
 
     import pypdfium2.raw as pdfium
@@ -73,7 +72,6 @@ def _pdf_contours(item: Any, counts: list[int]) -> list[list[tuple[float, float]
         place, kind = (x.value, y.value), pdfium.FPDFPathSegment_GetType(segment)
         if kind == pdfium.FPDF_SEGMENT_MOVETO:
             contours.append([place])
-            counts[2] += 1
         elif kind == pdfium.FPDF_SEGMENT_LINETO:
             counts[0] += 1
             contours[-1] += [contours[-1][-1], place, place]
@@ -86,10 +84,22 @@ def _pdf_contours(item: Any, counts: list[int]) -> list[list[tuple[float, float]
     return contours
 
 
-def _is_page(contour: list[tuple[float, float]], width: float, height: float) -> bool:
+def _along(contours: list[list[tuple[float, float]]]) -> Floats:
+    """Places on the cubics of contours, their ends among them, (n, 2)."""
+    found = [np.array([contour[0]]) for contour in contours]
+    t = np.linspace(0.0, 1.0, 9)[:, None, None]
+    for contour in contours:
+        p = _cubics(contour)
+        found.append(
+            ((1 - t) ** 3 * p[0] + 3 * (1 - t) ** 2 * t * p[1] + 3 * (1 - t) * t**2 * p[2] + t**3 * p[3]).reshape(-1, 2)
+        )
+    return np.vstack(found)
+
+
+def _cubics(contour: list[tuple[float, float]]) -> Floats:
+    """The four places of each cubic of a contour, (4, n, 2)."""
     places = np.array(contour)
-    low, high = places.min(axis=0), places.max(axis=0)
-    return bool(np.allclose(low, 0, atol=PAGE) and np.allclose(high, (width, height), atol=PAGE))
+    return np.stack([places[k : len(places) - 3 + k : 3] for k in range(4)])
 
 
 def _bezier_area(contour: list[tuple[float, float]]) -> float:
@@ -97,7 +107,7 @@ def _bezier_area(contour: list[tuple[float, float]]) -> float:
     places = np.array(contour)
     if len(places) < 4:
         return 0.0
-    p = np.stack([places[k : len(places) - 3 + k : 3] for k in range(4)])
+    p = _cubics(contour)
     x, y = p[..., 0], p[..., 1]
 
     def wedge(a: int, b: int) -> Floats:
@@ -111,7 +121,7 @@ def _bezier_area(contour: list[tuple[float, float]]) -> float:
 def _bezier_box(contour: list[tuple[float, float]]) -> Floats:
     """The box of a contour of cubics: left, bottom, right, top. Where a cubic turns back its derivative is 0."""
     places = np.array(contour)
-    p = np.stack([places[k : len(places) - 3 + k : 3] for k in range(4)])
+    p = _cubics(contour)
     a, b, c = -p[0] + 3 * p[1] - 3 * p[2] + p[3], 2 * (p[0] - 2 * p[1] + p[2]), p[1] - p[0]
     with np.errstate(divide="ignore", invalid="ignore"):
         root = np.sqrt(b**2 - 4 * a * c)
@@ -120,17 +130,6 @@ def _bezier_box(contour: list[tuple[float, float]]) -> Floats:
     at = (1 - t) ** 3 * p[0] + 3 * (1 - t) ** 2 * t * p[1] + 3 * (1 - t) * t**2 * p[2] + t**3 * p[3]
     every = np.vstack([places[::3], places[-1:], at.reshape(-1, 2)])
     return np.concatenate([every.min(axis=0), every.max(axis=0)])
-
-
-def _pdf_colour(item: Any) -> str:
-    import ctypes
-
-    import pypdfium2.raw as pdfium
-
-    red, green, blue, alpha = (ctypes.c_uint() for _ in range(4))
-    if not pdfium.FPDFPageObj_GetFillColor(item, red, green, blue, alpha):
-        return "shading"
-    return f"#{red.value:02x}{green.value:02x}{blue.value:02x}"
 
 
 def pdf_picture(data: bytes, width: int, height: int, ground: str = "#ffffff") -> Floats:

@@ -17,22 +17,21 @@ def picture_found(data: bytes) -> Found:
     with Image.open(io.BytesIO(data)) as opened:
         foreign = () if opened.info.get("srgb", 0) == 0 else ("another colour space",)
         picture = np.asarray(opened.convert("RGBA"))
-        return Found(opened.size, foreign=foreign, picture=picture, colours=(opened.mode,))
+        return Found(opened.size, foreign=foreign, pictures=(picture,), colours=(opened.mode,))
 
 
 def icon_found(data: bytes) -> Found:
-    """What an icon holds; its largest entry is the picture (raises `Unreadable`)."""
+    """What an icon holds, each entry a picture (raises `Unreadable`)."""
     from PIL import Image
 
     opened: Any  # an icon's size can be set to choose an entry, which its type does not say
     with Image.open(io.BytesIO(data)) as opened:
         sizes = sorted(opened.info["sizes"], reverse=True)
+        pictures = []
         for size in sizes:
             opened.size = size
             opened.load()
             if opened.size != size:
                 raise Unreadable(f"its entry of {size[0]} px is {opened.size[0]} px large")
-        opened.size = sizes[0]
-        return Found(
-            sizes[0], picture=np.asarray(opened.convert("RGBA")), colours=tuple(str(size[0]) for size in sizes)
-        )
+            pictures.append(np.asarray(opened.convert("RGBA")))
+        return Found(sizes[0], pictures=tuple(pictures), colours=tuple(str(size[0]) for size in sizes))

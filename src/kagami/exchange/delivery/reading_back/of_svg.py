@@ -9,13 +9,11 @@ from typing import Any, Final
 
 import numpy as np
 
-from kagami.exchange.delivery.reading_back.found import Found
+from kagami.exchange.delivery.reading_back.along import SAMPLES, sampled, signed_area
+from kagami.exchange.delivery.reading_back.found import Drawn, Found, Paint, PaintKind
 from kagami.exchange.svg import NEAR_HALF_TURN
 from kagami.geometry.arrays import Floats
 from kagami.geometry.tolerance import IN_LINE, UNMOVED
-
-SAMPLES: Final = 64
-"""Places along a curve, between which areas are extrapolated."""
 
 
 def svg_found(data: bytes) -> Found:
@@ -27,23 +25,24 @@ def svg_found(data: bytes) -> Found:
     width, height = (_millimetres(root.get(side)) for side in ("width", "height"))
     left, top, across, down = map(float, root.get("viewBox").split())
     scale = width / across
-    areas: dict[str, float] = {}
+    corner = np.array([left, -top - down])
     counts = {Line: 0, Arc: 0, CubicBezier: 0, QuadraticBezier: 0}
-    contours, pieces, needless, boxes, foreign = 0, 0, 0, [], _foreign_in_svg(root)
+    drawn: list[Drawn] = []
+    needless, boxes, foreign = 0, [], _foreign_in_svg(root)
     for element in root.iter("{http://www.w3.org/2000/svg}path"):
-        if element.get("id") is None:
-            continue  # the ground
         path = _filled(Path(element.get("d")))
-        pieces += 1
-        fill = _fill(element.get("fill"))
+        contours: list[list[Floats]] = []
         for segment in path:
             if isinstance(segment, Move):
-                contours += 1
+                contours.append([])
             elif isinstance(segment, Close):
                 counts[Line] += bool(abs(segment.end - segment.start) > UNMOVED)
             else:
                 counts[type(segment)] += 1
-        areas[fill] = areas.get(fill, 0.0) + scale**2 * _path_area([_segment(one) for one in path])
+            contours[-1].append((_segment(segment) - corner) * scale)
+        areas = tuple(signed_area(contour) for contour in contours)
+        places = sampled([curve for contour in contours for curve in contour])
+        drawn.append(Drawn(_paint(element.get("fill")), areas, places))
         boxes.append(Path(*path).bbox())
         needless += _needless(path)
     around = np.array([box for box in boxes if box is not None])
@@ -51,16 +50,14 @@ def svg_found(data: bytes) -> Found:
     box = (low[0] - left, top + down - high[1], high[0] - left, top + down - low[1])
     return Found(
         (width, height),
-        areas,
+        tuple(drawn),
         tuple(float(scale * v) for v in box),  # type: ignore[arg-type]
         counts[Line],
         counts[Arc],
         counts[CubicBezier] + counts[QuadraticBezier],  # each stands for a cubic of the plan
-        contours,
-        pieces,
         needless,
         foreign,
-        tuple(areas),
+        tuple(dict.fromkeys(one.paint.told for one in drawn)),
     )
 
 
@@ -123,9 +120,13 @@ def _foreign_in_svg(root: Any) -> tuple[str, ...]:
     return tuple(dict.fromkeys(found))
 
 
-def _fill(text: str) -> str:
-    """The colour of a fill: of a variable its default."""
-    return text.rpartition(",")[2].strip(" )") if text.startswith("var(") else text
+def _paint(text: str) -> Paint:
+    """What a fill says; a variable says its default."""
+    if text == "currentColor":
+        return Paint(PaintKind.TEXT)
+    if text.startswith("url("):
+        return Paint(PaintKind.SHADING)
+    return Paint(PaintKind.SCREEN, text.rpartition(",")[2].strip(" )") if text.startswith("var(") else text)
 
 
 def _millimetres(text: str) -> float:
@@ -145,23 +146,3 @@ def _segment(one: Any) -> Floats:
     else:
         places = np.asarray(one.npoint(np.linspace(0.0, 1.0, SAMPLES + 1)))
     return places * np.array([1.0, -1.0])
-
-
-def _path_area(segments: list[Floats]) -> float:
-    """The signed area within contours: of each curve the polygons through all, half and a quarter of its places,
-    extrapolated by Richardson's rule, whose error falls with the sixth power of their distance.
-    """
-    total = 0.0
-    for places in segments:
-        if len(places) == 2:
-            total += _shoelace(places)
-        elif len(places) > 2:
-            fine, half, quarter = (_shoelace(places[::step]) for step in (1, 2, 4))
-            first, second = (4 * fine - half) / 3, (4 * half - quarter) / 3
-            total += (16 * first - second) / 15
-    return abs(total)
-
-
-def _shoelace(places: Floats) -> float:
-    x, y = places[:, 0], places[:, 1]
-    return float(np.sum(x[:-1] * y[1:] - x[1:] * y[:-1]) / 2)

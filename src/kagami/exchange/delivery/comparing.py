@@ -1,0 +1,129 @@
+"""What another library reads in a file of outlines, against the artwork that it was made from: piece by piece, how much
+each contour covers, where its places lie, and what it is painted with.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any, Final
+
+import numpy as np
+
+from kagami.exchange.artwork import Area, Artwork, Shading
+from kagami.exchange.delivery.reading_back.found import Drawn, Found, Paint, PaintKind
+from kagami.geometry.affine import Affine
+from kagami.geometry.arrays import Floats, lengths
+from kagami.geometry.measure.size import area, perimeter
+from kagami.geometry.outline import Shape
+from kagami.geometry.table import tabulate
+from kagami.geometry.tolerance import LENGTH, READ_AREA, READ_SHARE
+from kagami.plan.messages import number_text
+
+ALONG: Final = 16
+"""Steps along a curve of middle length. The places between them that are near one tell on which curves it may lie."""
+
+ROUND_ABOUT: Final = 1.5
+"""A curve between two such places is no longer than their distance times this: it bends little on so short a way."""
+
+
+@dataclass(frozen=True, slots=True)
+class Comparison:
+    """What is wrong, the greatest error of an area as a share, and how far a place is off at most, in millimetres."""
+
+    faults: tuple[str, ...]
+    area_error: float = 0.0
+    farthest: float = 0.0
+
+
+def compared(art: Artwork, found: Found, paints: PaintKind, within: float, ground: Area | None = None) -> Comparison:
+    """A file's pieces against those of the artwork, in their order, behind them its ground. All are to be of one kind
+    of paint, and every place is to lie `within` so many millimetres of the outline where it belongs.
+    """
+    wanted = [*([ground] if ground else []), *art.areas]
+    if found.pieces != len(wanted):
+        return Comparison((f"it draws {found.pieces} pieces and not {len(wanted)}",))
+    real = Affine(art.millimetres, 0.0, 0.0, art.millimetres, *(-art.millimetres * v for v in _corner(art)))
+    faults: list[str] = []
+    worst = farthest = 0.0
+    for piece, drawn in zip(wanted, found.drawn, strict=True):
+        wrong = _painted_otherwise(piece, drawn.paint, paints)
+        faults += [f"{piece.name} is painted with {wrong}"] if wrong else []
+        shape = piece.shape.mapped(real)
+        off, share = _areas_off(piece.name, shape, drawn, within, found.directed and piece is not ground)
+        faults += off
+        worst = max(worst, share)
+        far = farthest_from(shape, drawn.places)
+        farthest = max(farthest, far)
+        if far > within:
+            faults.append(f"{piece.name} is {number_text(float(f'{far:.2g}'))} mm off where it should be")
+    return Comparison(tuple(faults), worst, farthest)
+
+
+def farthest_from(shape: Shape, places: Floats) -> float:
+    """How far the farthest of places, (n, 2), is from the outlines of a shape: without end where that has none.
+
+    Places evenly along the curves say which are asked. What is nearest on a curve lies half a step from such a place at
+    most, so that no curve comes nearer that has none within a step more than the nearest of them.
+    """
+    from scipy.spatial import cKDTree
+
+    table = tabulate([shape])
+    if not len(table) or not len(places):
+        return 0.0 if not len(places) else float("inf")
+    steps = np.ceil(table.lengths / max(float(np.median(table.lengths)) / ALONG, LENGTH)).astype(np.int64)
+    curves = np.repeat(np.arange(len(table)), steps + 1)
+    t = (np.arange(len(curves)) - np.repeat(np.cumsum(steps + 1) - steps - 1, steps + 1)) / np.maximum(steps, 1)[curves]
+    along = table.ask("point", curves, t, width=2)
+    one_on = curves[1:] == curves[:-1]
+    step = ROUND_ABOUT * float(lengths(np.diff(along, axis=0))[one_on].max(initial=0.0))
+    tree = cKDTree(along)
+    nearest, _ = tree.query(places)
+    near: Any = tree.query_ball_point(places, nearest + step)
+    each = np.repeat(np.arange(len(places)), [len(some) for some in near])
+    asked = curves[np.concatenate([np.asarray(some, dtype=np.int64) for some in near])]
+    pairs = np.unique(np.stack([each, asked]), axis=1)
+    there = table.ask("point", pairs[1], table.ask("nearest", pairs[1], places[pairs[0]]), width=2)
+    apart = lengths(there - places[pairs[0]])
+    return float(np.minimum.reduceat(apart, np.flatnonzero(np.diff(pairs[0], prepend=-1))).max())
+
+
+def _corner(art: Artwork) -> tuple[float, float]:
+    return art.box.left, art.box.bottom
+
+
+def _areas_off(name: str, shape: Shape, drawn: Drawn, within: float, directed: bool) -> tuple[list[str], float]:
+    """What is wrong with the contours of a piece, and the error of its area as a share. An outline that is off by so
+    much changes an area by no more than its length times that.
+    """
+    outlines = [Shape((outline,)) for outline in shape.outlines if outline.curves]
+    if len(outlines) != len(drawn.areas):
+        return [f"{name} has {len(drawn.areas)} contours and not {len(outlines)}"], 1.0
+    faults: list[str] = []
+    total = apart = 0.0
+    for outline, got in zip(outlines, drawn.areas, strict=True):
+        wanted = area(outline)
+        off = abs(got - wanted) if directed else abs(abs(got) - abs(wanted))
+        total, apart = total + wanted, apart + off
+        if off > within * perimeter(outline) + READ_AREA * abs(wanted):
+            faults.append(f"a contour of {name} covers {got:.6g} mm² and not {wanted:.6g}")
+    return faults, apart / abs(total) if total else 0.0
+
+
+def _painted_otherwise(piece: Area, paint: Paint, paints: PaintKind) -> str:
+    """What a piece is wrongly painted with; empty where it is right."""
+    if isinstance(piece.fill, Shading):
+        shown = paint.kind is PaintKind.LAYER and paint.colour == piece.fill.stops[0][1]
+        return "" if shown or paint.kind is PaintKind.SHADING else paint.told
+    if paint.kind is not paints:
+        return paint.told
+    if paint.kind is PaintKind.TEXT:
+        return ""
+    red, green, blue = (int(piece.fill[k : k + 2], 16) / 255 for k in (1, 3, 5))
+    right = paint.colour == piece.fill
+    if paint.kind is PaintKind.GREY:  # luma by Rec. ITU-R BT.709, item 3.2
+        right = abs(paint.values[0] - (0.2126 * red + 0.7152 * green + 0.0722 * blue)) <= READ_SHARE
+    elif paint.kind is PaintKind.PROCESS and max(red, green, blue) == min(red, green, blue):
+        right = right and max(paint.values[:3]) == 0  # grey is printed in black alone
+    elif paint.kind is PaintKind.INK:
+        right = right and abs(paint.values[0] - 1) <= READ_SHARE
+    return "" if right else paint.told

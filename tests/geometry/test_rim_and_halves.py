@@ -13,7 +13,7 @@ from kagami.geometry.affine import Affine
 from kagami.geometry.boolean import difference, divide
 from kagami.geometry.curves import Arc, Line
 from kagami.geometry.figures import circle, oval, regular_polygon, wedge
-from kagami.geometry.flat import bands_across, seen
+from kagami.geometry.flat import bands_across, seen, seen_of_groups
 from kagami.geometry.halves import halves
 from kagami.geometry.measure.size import area, centroid
 from kagami.geometry.measure.thickness import thinnest
@@ -214,6 +214,25 @@ class Flat(TestCase):
         for k, shape in enumerate(found):
             expected = outside[k].difference(shapely.union_all(outside[k + 1 :]))
             self.assertAlmostEqual(area(shape), expected.area, delta=1e-5)
+
+    def test_what_is_seen_of_a_group_is_one_area_without_seams(self) -> None:
+        """Seven discs of three colours, as a reference paints them one after the other."""
+        generator = np.random.default_rng(3)
+        for _ in range(12):
+            places = [Point(*generator.uniform(-2, 2, 2)) for _ in range(7)]
+            groups = [int(k) for k in generator.integers(0, 3, 7)]
+            painted = [shapely.Polygon()] * 3
+            for place, group in zip(places, groups, strict=True):
+                disc = shapely.Point(*place).buffer(1.2, quad_segs=2000)
+                painted = [one.union(disc) if k == group else one.difference(disc) for k, one in enumerate(painted)]
+            found = seen_of_groups([circle(place, 1.2) for place in places], groups)
+            for shape, reference in zip(found, painted, strict=False):
+                self.assertAlmostEqual(area(shape), reference.area, delta=1e-4)
+                self.assertEqual(
+                    len(shape.outlines),
+                    sum(1 + len(part.interiors) for part in shapely.get_parts(reference) if part.area > 1e-6),
+                )
+            self.assertEqual(len(found), max(groups) + 1)
 
     def test_bands_add_up_and_lie_between_their_edges(self) -> None:
         shape = circle(Point(1, 1), 3)

@@ -25,6 +25,16 @@ def seen(shapes: Sequence[Shape]) -> tuple[Shape, ...]:
     return outlines_of_choices(arrangement, top == np.arange(count)[:, None])
 
 
+def seen_of_groups(shapes: Sequence[Shape], groups: Sequence[int]) -> tuple[Shape, ...]:
+    """The same of groups of areas, by the number of each area's: what is seen of any of its areas is one area."""
+    arrangement = arrange(shapes)
+    covers = arrangement.covers
+    count = covers.shape[1]
+    top = np.asarray(groups)[count - 1 - np.argmax(covers[:, ::-1], axis=1)]
+    choices = covers.any(axis=1) & (top == np.arange(max(groups) + 1)[:, None])
+    return outlines_of_choices(arrangement, choices)
+
+
 def bands_across(shape: Shape, frame: Affine, round_: bool, count: int) -> tuple[Shape, ...]:
     """An area cut into bands of equal width: across the x axis of a frame between 0 and 1, or, where it is `round_`,
     about its origin out to its unit circle. The first and the last band go on beyond; bands may come out empty.

@@ -100,5 +100,10 @@ class Others(TestCase):
         self.assertFalse(verdict.takes)
         self.assertAlmostEqual(verdict.met_from, 20 / 0.7)
 
+    def test_the_embroiderer_sews_nothing_below_other_stitches(self) -> None:
+        """20 mm square: 400 mm² in stitches of 4 mm and rows of 0.4 mm are 250, told to the next hundred."""
+        for shapes in ((box(ORIGIN, 20, 20),), (box(ORIGIN, 18, 18), box(ORIGIN, 20, 20))):
+            self.assertEqual(say("embroiderer", art_of(*shapes)).told, "about 300 stitches")
+
     def test_the_icon_shop_takes_plain_outlines(self) -> None:
         self.assertTrue(say("icon shop", art_of(box(ORIGIN, 1, 1))).takes)

@@ -171,8 +171,9 @@ def _garment(art: Artwork, limits: Limits, _found: Report | None) -> tuple[list[
 
 
 def _embroiderer(art: Artwork, limits: Limits, _found: Report | None) -> tuple[list[Reason], str]:
+    """Sews what is seen: nothing below other stitches."""
     real = art.millimetres
-    stitches = sum(area(piece.shape) for piece in art.areas) * real**2 / (STITCH * ROWS)
+    stitches = sum(area(piece.shape) for piece in stencil(art).areas) * real**2 / (STITCH * ROWS)
     return [], f"about {math.ceil(stitches / 100) * 100} stitches"
 
 

@@ -19,7 +19,7 @@ from kagami.geometry.point import Point
 from kagami.geometry.selection import islands
 from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import FITTED, SAME
-from kagami.plan.evaluation.fineness import thinnest_of
+from kagami.plan.evaluation.fineness import seen_parts, thinnest_of
 from kagami.plan.evaluation.ink import Piece, joined, pieces
 from kagami.plan.evaluation.result import Result
 
@@ -61,7 +61,7 @@ def check_pieces(marks: Sequence[Piece]) -> Checks:
     gaps, touching = _between(parts)
     if touching and len({piece.colour for piece in marks}) > 1:
         gaps, _ = _between(_bodies(marks))
-    return Checks(gaps, touching, thinnest_of(parts), kinks, nodes)
+    return Checks(gaps, touching, thinnest_of(seen_parts(marks)), kinks, nodes)
 
 
 def _bodies(marks: Sequence[Piece]) -> list[Shape]:

@@ -9,12 +9,13 @@ from typing import Final, TypeAlias
 
 from kagami.geometry.boolean import difference, union
 from kagami.geometry.figures import box as rectangle
+from kagami.geometry.flat import seen_of_groups
 from kagami.geometry.measure.distance import Approach
 from kagami.geometry.measure.size import area, perimeter
 from kagami.geometry.measure.thickness import thinnest
 from kagami.geometry.outline import Shape
 from kagami.geometry.selection import islands
-from kagami.geometry.tolerance import LENGTH
+from kagami.geometry.tolerance import FITTED, LENGTH
 from kagami.plan.evaluation.ink import Piece, ink_box
 
 SAME_NODES: Final = 3
@@ -39,19 +40,32 @@ Known: TypeAlias = dict[tuple[object, ...], tuple[float, Approach | None]]
 
 
 def fineness(marks: Sequence[Piece], most: float = math.inf, known: Known | None = None) -> Fineness:
-    """Measure pieces. White is all round them that a hand's breadth of the mark holds: gaps between them, counters,
-    and notches from their mouths inwards. What is wider than `most`, in module units, need not be looked at; what is
-    `known` is not measured again, and what was measured is put there.
+    """Measure what is seen of pieces. White is all round them that a hand's breadth of the mark holds: gaps between
+    them, counters, and notches from their mouths inwards. What is wider than `most`, in module units, need not be
+    looked at; what is `known` is not measured again, and what was measured is put there.
     """
     around = ink_box(marks)
     if around is None:
         return Fineness(None, None)
-    parts = [island for piece in marks for island in islands(piece.shape)]
+    parts = seen_parts(marks)
     together = union(*(piece.shape for piece in marks))
     reach = max(around.width, around.height)
     sheet = rectangle(around.centre, around.width + 2 * reach, around.height + 2 * reach)
     white = islands(difference(sheet, together))
     return Fineness(thinnest_of(parts, most, known), thinnest_of(white, most, known))
+
+
+def seen_parts(marks: Sequence[Piece]) -> list[Shape]:
+    """What is seen of pieces, each part that hangs together in one colour: a ring is thin that another piece, laid on a
+    disc, leaves of it. What is left over in the mean by no more than curves that stand for others stray is no part.
+    """
+    colours: dict[object, int] = {}
+    groups = [colours.setdefault((piece.colour, piece.gradient), len(colours)) for piece in marks]
+    if len(colours) < 2:
+        return [island for piece in marks for island in islands(piece.shape)]
+    shown = seen_of_groups([piece.shape for piece in marks], groups)
+    parts = [island for shape in shown if shape for island in islands(shape)]
+    return [part for part in parts if _thickness(part) > 2 * FITTED]
 
 
 def thinnest_of(parts: Iterable[Shape], most: float = math.inf, known: Known | None = None) -> Approach | None:
@@ -61,17 +75,16 @@ def thinnest_of(parts: Iterable[Shape], most: float = math.inf, known: Known | N
     alike = {(len(part.curves), round(area(part), 7), round(perimeter(part), 7)): part for part in [*parts][::-1]}
     known = {} if known is None else known
     best = None
-    for measures, part in sorted(alike.items(), key=_about):
+    for measures, part in sorted(alike.items(), key=lambda one: _thickness(one[1])):
         found = _thinnest(part, measures, most, known)
         if found is not None:
             best, most = found, found.distance
     return best
 
 
-def _about(alike: tuple[tuple[float, ...], Shape]) -> float:
-    """How thin a part is in the mean: twice its area by its outline."""
-    _, size, outline = alike[0]
-    return abs(size) / max(outline, LENGTH)
+def _thickness(part: Shape) -> float:
+    """How thick a part is in the mean: twice its area by its outline."""
+    return 2 * abs(area(part)) / max(perimeter(part), LENGTH)
 
 
 def _thinnest(part: Shape, measures: tuple[float, ...], most: float, known: Known) -> Approach | None:

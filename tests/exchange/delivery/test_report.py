@@ -13,6 +13,7 @@ from kagami.exchange.delivery.making import made
 from kagami.exchange.delivery.ordering import Order, order_of
 from kagami.exchange.delivery.planning import Planned, of_one_colour, planned_files
 from kagami.exchange.delivery.report import report_on
+from kagami.exchange.sheets.leaf import Drawn, leaf_svg, leaves_pdf
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.language.text import parse_text
@@ -142,6 +143,29 @@ class Tampered(TestCase):
         lacking = self.faults("favicon", lambda _data: write_ico(other.art, (16, 48), other.behind))
         self.assertIn("pictures of 48, 16 pixels", lacking)
 
+    def test_sheets_that_lack_something_or_have_it_elsewhere(self) -> None:
+        """The mark on a page, a page, and the words of another mark."""
+        order = order_for(toned(), "dark")
+        for key, form in FORMS.items():
+            if form.leaves is None:
+                continue
+            leaves = form.leaves(order)
+            filled = [item for item in leaves[0].items if isinstance(item, Drawn) and item.fill and not item.ends][-1]
+            lacking = replace(leaves[0], items=[item for item in leaves[0].items if item is not filled])
+            elsewhere = [
+                replace(item, place=replace(item.place, x=item.place.x + 4)) if item is filled else item
+                for item in leaves[0].items
+            ]
+            for what, leaf in (("lacks", lacking), ("is moved", replace(leaves[0], items=elsewhere))):
+                with self.subTest(key, what=what):
+                    data = (
+                        leaves_pdf([leaf, *leaves[1:]], "x") if form.ending == "pdf" else leaf_svg(leaf, "x").encode()
+                    )
+                    self.assertIn("apart", "; ".join(report_on(order, form, data, CACHE).faults))
+            if form.ending == "pdf":
+                found = report_on(order, form, leaves_pdf([*leaves, leaves[0]], "x"), CACHE).faults
+                self.assertEqual(found, (f"it has {len(leaves) + 1} pages and not {len(leaves)}",))
+
     def test_a_plan_that_is_another(self) -> None:
         self.assertIn("another plan", self.faults("plan", lambda data: data.replace(b"Two tones", b"Two stones")))
 
@@ -150,7 +174,7 @@ class Tampered(TestCase):
 
     def test_what_no_library_reads(self) -> None:
         for key, form in FORMS.items():
-            if form.reads or form.sheet:
+            if form.reads or form.leaves:
                 with self.subTest(key):
                     self.assertIn(
                         "another library does not read it", self.faults(key, lambda data: data[: len(data) // 3])

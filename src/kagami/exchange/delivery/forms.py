@@ -7,6 +7,14 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Final
 
 from kagami.exchange.crisp import crisp
+from kagami.exchange.delivery.leaves import (
+    built_as_it_ends,
+    built_in_plates,
+    built_played,
+    overview,
+    set_out_leaf,
+    specimen,
+)
 from kagami.exchange.delivery.ordering import Order
 from kagami.exchange.delivery.reading_back.found import PaintKind
 from kagami.exchange.stencil import stencil
@@ -36,8 +44,8 @@ class Form:
     one_colour: bool = False
     several_colours: bool = False
     folder: str = ""
-    sheet: bool = False
-    """Whether it is a page about the mark instead of the mark alone."""
+    leaves: Callable[[Order], list[Leaf]] | None = None
+    """The pages that it consists of, where it is a sheet about the mark instead of the mark alone."""
     of_colourways: bool = False
     """Whether it is made where there are colourways alone."""
     reads: str = ""
@@ -174,53 +182,41 @@ def _sentences(order: Order) -> bytes:
     return write_text(order.plan).encode()
 
 
-def _set_out(order: Order) -> Leaf:
-    from kagami.exchange.sheets.setting_out import set_out
-    from kagami.plan.evaluation.forms import formed
-
-    marks = formed(order.result, order.variant)
-    return set_out(order.result, order.art, order.variant, marks, order.change)
-
-
 def _sheet_svg(order: Order) -> bytes:
-    from kagami.exchange.sheets.leaf import leaf_svg
-
-    return leaf_svg(_set_out(order), order.art.title).encode()
+    return _as_svg(order, set_out_leaf(order)[0])
 
 
 def _sheet_pdf(order: Order) -> bytes:
-    from kagami.exchange.sheets.leaf import leaves_pdf
-
-    return leaves_pdf([_set_out(order)], order.art.title, order.art.author)
+    return _as_pdf(order, set_out_leaf(order))
 
 
 def _built_pdf(order: Order) -> bytes:
-    from kagami.exchange.sheets.built import built_leaves
-    from kagami.exchange.sheets.leaf import leaves_pdf
-
-    return leaves_pdf(built_leaves(order.result, order.art), order.art.title, order.art.author)
+    return _as_pdf(order, built_in_plates(order))
 
 
 def _built_svg(order: Order) -> bytes:
-    from kagami.exchange.sheets.built import played
-    from kagami.exchange.sheets.leaf import leaf_svg
-
-    leaf, seconds = played(order.result, order.art)
-    return leaf_svg(leaf, order.art.title, seconds).encode()
+    leaf, seconds = built_played(order)
+    return _as_svg(order, leaf, seconds)
 
 
 def _overview(order: Order) -> bytes:
-    from kagami.exchange.delivery.shown import overview_leaves
-    from kagami.exchange.sheets.leaf import leaves_pdf
-
-    return leaves_pdf(overview_leaves(order.plan, order.cache), order.plan.title, order.art.author)
+    return _as_pdf(order, overview(order), order.plan.title)
 
 
 def _specimen(order: Order) -> bytes:
-    from kagami.exchange.delivery.shown import specimen_leaves
+    return _as_pdf(order, specimen(order), order.plan.title)
+
+
+def _as_svg(order: Order, leaf: Leaf, seconds: float = 0.0) -> bytes:
+    from kagami.exchange.sheets.leaf import leaf_svg
+
+    return leaf_svg(leaf, order.art.title, seconds).encode()
+
+
+def _as_pdf(order: Order, leaves: list[Leaf], title: str = "") -> bytes:
     from kagami.exchange.sheets.leaf import leaves_pdf
 
-    return leaves_pdf(specimen_leaves(order.result), order.plan.title, order.art.author)
+    return leaves_pdf(leaves, title or order.art.title, order.art.author)
 
 
 def _manifest(order: Order) -> bytes:
@@ -326,15 +322,26 @@ FORMS: Final[dict[str, Form]] = {
     "cut": Form(
         "cut", "cut", "svg", SVG, "cutters: nothing overlaps, inner outlines first", _cut, reads="svg", bare=True
     ),
-    "sheet-svg": Form("sheet", "construction", "svg", SVG, "how it is set out", _sheet_svg, sheet=True),
-    "sheet-pdf": Form("sheet", "construction", "pdf", PDF, "how it is set out, for a manual", _sheet_pdf, sheet=True),
-    "overview": Form(ABOUT, "overview", "pdf", PDF, "all variants, sizes and tones", _overview, sheet=True),
-    "specimen": Form(
-        ABOUT, "colourways", "pdf", PDF, "all colourways, to choose from", _specimen, sheet=True, of_colourways=True
+    "sheet-svg": Form("sheet", "construction", "svg", SVG, "how it is set out", _sheet_svg, leaves=set_out_leaf),
+    "sheet-pdf": Form(
+        "sheet", "construction", "pdf", PDF, "how it is set out, for a manual", _sheet_pdf, leaves=set_out_leaf
     ),
-    "built": Form(ABOUT, "how-it-was-built", "pdf", PDF, "how it was built, step by step", _built_pdf, sheet=True),
+    "overview": Form(ABOUT, "overview", "pdf", PDF, "all variants, sizes and tones", _overview, leaves=overview),
+    "specimen": Form(
+        ABOUT,
+        "colourways",
+        "pdf",
+        PDF,
+        "all colourways, to choose from",
+        _specimen,
+        leaves=specimen,
+        of_colourways=True,
+    ),
+    "built": Form(
+        ABOUT, "how-it-was-built", "pdf", PDF, "how it was built, step by step", _built_pdf, leaves=built_in_plates
+    ),
     "built-played": Form(
-        ABOUT, "how-it-was-built", "svg", SVG, "the same, as a drawing that plays", _built_svg, sheet=True
+        ABOUT, "how-it-was-built", "svg", SVG, "the same, as a drawing that plays", _built_svg, leaves=built_as_it_ends
     ),
     "plan": Form(ABOUT, "plan", "json", "application/json", "the plan itself, to keep or hand on", _document),
     "sentences": Form(ABOUT, "plan", "plan", "text/plain", "the plan as sentences, to read", _sentences),

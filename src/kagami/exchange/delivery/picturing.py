@@ -6,7 +6,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass, replace
-from typing import Any, Final
+from typing import TYPE_CHECKING, Any, Final
 
 import numpy as np
 
@@ -16,12 +16,18 @@ from kagami.exchange.delivery.forms import FORMS, Form
 from kagami.exchange.delivery.reading_back import pdf_picture
 from kagami.exchange.delivery.reading_back.found import PaintKind
 from kagami.exchange.icons import masked_margin, square
-from kagami.geometry.arrays import Floats
+from kagami.geometry.arrays import Bools, Floats
 from kagami.geometry.measure.size import Box
 from kagami.geometry.tolerance import DRAWN_APART
 
+if TYPE_CHECKING:
+    from kagami.exchange.sheets.leaf import Leaf
+
 LOOKED_AT: Final = 256
 """Pixels of the longer side at which files without pixels are drawn and compared."""
+LEAF: Final = 512
+"""The same of sheets, whose lines are thin."""
+WHITE: Final = "#ffffff"
 FAR: Final = 64
 """Levels of 255 that two rasterisers' pixels may differ: edges are smoothed in different ways."""
 SMALL: Final = 128
@@ -75,6 +81,19 @@ def outlines_apart(art: Artwork, form: Form, ground: str, data: bytes) -> Apart 
     return _between(_on(picture_of(svg, width, height), ground), pdf_picture(pdf, width, height, ground))
 
 
+def leaf_apart(leaf: Leaf, form: Form, data: bytes, number: int) -> Apart:
+    """A page of a sheet: of a PDF what PDFium draws, and resvg of the same leaf; of an SVG the other way round."""
+    from kagami.exchange.png import picture_of
+    from kagami.exchange.sheets.leaf import leaf_svg, leaves_pdf
+
+    scale = LEAF / max(leaf.width, leaf.height)
+    width, height = round(scale * leaf.width), round(scale * leaf.height)
+    written = form.ending == "pdf"
+    svg = leaf_svg(leaf, "") if written else data.decode()
+    pdf, page = (data, number) if written else (leaves_pdf([leaf], ""), 0)
+    return _between(_on(picture_of(svg, width, height), WHITE), pdf_picture(pdf, width, height, WHITE, page))
+
+
 def picture_apart(art: Artwork, form: Form, ground: str, picture: Any) -> Apart:
     """A picture, (height, width, 4), and what PDFium draws of the same artwork."""
     from kagami.exchange.pdf import write_pdf
@@ -108,11 +127,12 @@ def _between(first: Floats, second: Floats) -> Apart:
     return Apart(float(np.mean(apart > far)), float(apart[flat].max(initial=0.0)))
 
 
-def _is_flat(picture: Floats) -> Any:
+def _is_flat(picture: Floats) -> Bools:
     """Where a pixel and the eight about it have one colour, (height, width)."""
-    padded = np.pad(picture, ((1, 1), (1, 1), (0, 0)), mode="edge")
-    about = np.lib.stride_tricks.sliding_window_view(padded, (3, 3), axis=(0, 1))
-    return (about.max(axis=(-2, -1)) - about.min(axis=(-2, -1))).max(axis=-1) <= FLAT
+    from scipy.ndimage import maximum_filter, minimum_filter
+
+    about = (3, 3, 1)
+    return np.asarray((maximum_filter(picture, about) - minimum_filter(picture, about)).max(axis=-1) <= FLAT)
 
 
 def _on(picture: Any, ground: str) -> Floats:

@@ -7,8 +7,9 @@ from __future__ import annotations
 
 import io
 import json
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import Final
+from typing import TYPE_CHECKING, Final
 
 import numpy as np
 
@@ -16,7 +17,7 @@ from kagami.exchange.artwork import MILLIMETRES, Area, Artwork
 from kagami.exchange.delivery.comparing import compared
 from kagami.exchange.delivery.forms import FORMS, Form
 from kagami.exchange.delivery.ordering import Order, fineness_of
-from kagami.exchange.delivery.picturing import outlines_apart, picture_apart
+from kagami.exchange.delivery.picturing import leaf_apart, outlines_apart, picture_apart
 from kagami.exchange.delivery.reading_back import Found, Unreadable, read_back
 from kagami.exchange.icons import FAVICON_SIZES, ICON_SIZES, square
 from kagami.exchange.stencil import stencil
@@ -27,6 +28,9 @@ from kagami.plan.evaluation.cache import Cache
 from kagami.plan.evaluation.fineness import Fineness
 from kagami.plan.evaluation.forms import PIXEL, PRINT
 from kagami.plan.messages import number_text
+
+if TYPE_CHECKING:
+    from kagami.exchange.sheets.leaf import Leaf
 
 READING: Final = {"svg": STATED_ERROR, "pdf": READ_POINT, "dxf": READ_EXACT}
 """Millimetres (for SVG its own units) by which outlines may be off: what is written, and what the reader rounds."""
@@ -71,8 +75,8 @@ class Report:
 
 def report_on(order: Order, form: Form, data: bytes, cache: Cache) -> Report:
     """Read a file back and compare it with what it was made from."""
-    if form.sheet:
-        return _of_sheet(form, data)
+    if form.leaves is not None:
+        return _of_sheet(form.leaves(order), form, data)
     if form is FORMS["icon-manifest"]:
         return _of_names(data)
     if not form.reads:
@@ -190,23 +194,32 @@ def _of_plan(order: Order, form: Form, data: bytes) -> Report:
     return Report(len(data), () if same else ("what is read in it is another plan",))
 
 
-def _of_sheet(form: Form, data: bytes) -> Report:
-    """A sheet: whether another library reads it, how large it is and how many pages it has."""
+def _of_sheet(leaves: Sequence[Leaf], form: Form, data: bytes) -> Report:
+    """A sheet: whether another library reads it, how large it is, how many pages it has, and what is drawn on them."""
     from lxml import etree
     from pypdfium2 import PdfDocument, PdfiumError
 
+    count = 1
     try:
         if form.ending == "pdf":
             document = PdfDocument(data)
-            width, height = document[0].get_size()
-            return Report(
-                len(data), (), pieces=len(document), size=(width * 25.4 / 72, height * 25.4 / 72), contents=("pages",)
-            )
-        root = etree.parse(io.BytesIO(data), etree.XMLParser(resolve_entities=False, no_network=True)).getroot()
-        width, height = (float(root.get(side).removesuffix("mm")) for side in ("width", "height"))
+            count = len(document)
+            width, height = (side * 25.4 / 72 for side in document[0].get_size())
+        else:
+            root = etree.parse(io.BytesIO(data), etree.XMLParser(resolve_entities=False, no_network=True)).getroot()
+            width, height = (float(root.get(side).removesuffix("mm")) for side in ("width", "height"))
     except (ValueError, etree.XMLSyntaxError, AttributeError, PdfiumError) as error:
         return Report(len(data), (f"another library does not read it: {error}",))
-    return Report(len(data), (), size=(width, height))
+    if count != len(leaves):
+        return Report(len(data), (f"it has {count} pages and not {len(leaves)}",))
+    faults, worst = [], 0.0
+    for number, leaf in enumerate(leaves):
+        apart = leaf_apart(leaf, form, data, number)
+        worst = max(worst, apart.share)
+        where = f"page {number + 1}: " if count > 1 else ""
+        faults += [f"{where}{fault}" for fault in apart.faults()]
+    pages = ("pages",) if form.ending == "pdf" else ()
+    return Report(len(data), tuple(faults), pieces=count, size=(width, height), contents=pages, pixel_error=worst)
 
 
 def _pair(size: tuple[float, float]) -> str:

@@ -132,14 +132,14 @@ def _bezier_box(contour: list[tuple[float, float]]) -> Floats:
     return np.concatenate([every.min(axis=0), every.max(axis=0)])
 
 
-def pdf_picture(data: bytes, width: int, height: int, ground: str = "#ffffff") -> Floats:
-    """The first page as PDFium draws it on a colour, (height, width, 3) of 0 to 255. It is drawn larger and reduced, as
-    PDFium lays upright rectangles on whole pixels.
+def pdf_picture(data: bytes, width: int, height: int, ground: str = "#ffffff", number: int = 0) -> Floats:
+    """A page, the first or another, as PDFium draws it on a colour, (height, width, 3) of 0 to 255. It is drawn larger
+    and reduced, as PDFium lays upright rectangles on whole pixels.
     """
     from PIL import Image
     from pypdfium2 import PdfDocument
 
-    page = PdfDocument(data)[0]
+    page = PdfDocument(data)[number]
     behind = (*(int(ground[k : k + 2], 16) for k in (1, 3, 5)), 255)
     times = max(1, min(8, DRAWN // max(width, height)))
     scale = min(width / page.get_width(), height / page.get_height()) * times

@@ -182,6 +182,15 @@ class Farthest(TestCase):
             reference = max(ways.distance(shapely.Point(place)) for place in places)
             self.assertAlmostEqual(farthest_from(shape, places), reference, delta=1e-4)
 
+    def test_a_line_a_hundred_thousand_times_as_long_as_others(self) -> None:
+        """A box of 40 km with a comb of short lines on top: places off its lower side, and off a tooth."""
+        teeth = [Point(40_000 - 0.4 * k, 5 + 0.4 * (k % 2)) for k in range(9)]
+        corners = [Point(0, 0), Point(40_000, 0), *teeth, Point(0, 5)]
+        lines = [Line(a, b) for a, b in zip(corners, [*corners[1:], corners[0]], strict=True)]
+        shape = Shape((Outline(tuple(lines)),))
+        self.assertAlmostEqual(farthest_from(shape, np.array([[123.4, -0.25], [9000, 0.0]])), 0.25, places=9)
+        self.assertAlmostEqual(farthest_from(shape, np.array([[39_999.6, 5.9]])), 0.5, places=9)
+
     def test_no_outline_is_endlessly_far(self) -> None:
         self.assertEqual(farthest_from(Shape(()), np.zeros((1, 2))), float("inf"))
         self.assertEqual(farthest_from(Shape(()), np.zeros((0, 2))), 0.0)

@@ -21,7 +21,8 @@ from kagami.plan.messages import number_text
 
 ALONG: Final = 16
 """Steps along a curve of middle length. The places between them that are near one tell on which curves it may lie."""
-
+MOST_STEPS: Final = 4096
+"""Steps along a curve at most, however long it is."""
 ROUND_ABOUT: Final = 1.5
 """A curve between two such places is no longer than their distance times this: it bends little on so short a way."""
 
@@ -42,7 +43,8 @@ def compared(art: Artwork, found: Found, paints: PaintKind, within: float, groun
     wanted = [*([ground] if ground else []), *art.areas]
     if found.pieces != len(wanted):
         return Comparison((f"it draws {found.pieces} pieces and not {len(wanted)}",))
-    real = Affine(art.millimetres, 0.0, 0.0, art.millimetres, *(-art.millimetres * v for v in _corner(art)))
+    scale = art.millimetres
+    real = Affine(scale, 0.0, 0.0, scale, -scale * art.box.left, -scale * art.box.bottom)
     faults: list[str] = []
     worst = farthest = 0.0
     for piece, drawn in zip(wanted, found.drawn, strict=True):
@@ -70,7 +72,8 @@ def farthest_from(shape: Shape, places: Floats) -> float:
     table = tabulate([shape])
     if not len(table) or not len(places):
         return 0.0 if not len(places) else float("inf")
-    steps = np.ceil(table.lengths / max(float(np.median(table.lengths)) / ALONG, LENGTH)).astype(np.int64)
+    usual = max(float(np.median(table.lengths)) / ALONG, LENGTH)
+    steps = np.ceil(np.minimum(table.lengths / usual, MOST_STEPS)).astype(np.int64)
     curves = np.repeat(np.arange(len(table)), steps + 1)
     t = (np.arange(len(curves)) - np.repeat(np.cumsum(steps + 1) - steps - 1, steps + 1)) / np.maximum(steps, 1)[curves]
     along = table.ask("point", curves, t, width=2)
@@ -85,10 +88,6 @@ def farthest_from(shape: Shape, places: Floats) -> float:
     there = table.ask("point", pairs[1], table.ask("nearest", pairs[1], places[pairs[0]]), width=2)
     apart = lengths(there - places[pairs[0]])
     return float(np.minimum.reduceat(apart, np.flatnonzero(np.diff(pairs[0], prepend=-1))).max())
-
-
-def _corner(art: Artwork) -> tuple[float, float]:
-    return art.box.left, art.box.bottom
 
 
 def _areas_off(name: str, shape: Shape, drawn: Drawn, within: float, directed: bool) -> tuple[list[str], float]:

@@ -33,7 +33,7 @@ def signed_area(curves: Sequence[Floats]) -> float:
 
 def sampled(curves: Sequence[Floats]) -> Floats:
     """Places of the curves that are compared, (n, 2)."""
-    return np.vstack([places if len(places) < SAMPLES else places[::KEPT] for places in curves])
+    return np.vstack([np.empty((0, 2)), *(places if len(places) < SAMPLES else places[::KEPT] for places in curves)])
 
 
 def _shoelace(places: Floats) -> float:

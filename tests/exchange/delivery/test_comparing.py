@@ -12,7 +12,7 @@ import pikepdf
 import shapely
 from PIL import Image
 
-from kagami.exchange.artwork import Area, Artwork
+from kagami.exchange.artwork import Area, Artwork, Shading
 from kagami.exchange.delivery.comparing import farthest_from
 from kagami.exchange.delivery.forms import FORMS, Form
 from kagami.exchange.delivery.ordering import Order, measured, order_of
@@ -122,6 +122,32 @@ class Mistakes(TestCase):
             with self.subTest(form.kind):
                 found = "; ".join(report_on(order, form, form.write(changed), CACHE).faults)
                 self.assertIn("is painted with", found)
+
+    def test_gradients_are_compared_by_their_stops_and_where_they_lie(self) -> None:
+        for kind in (
+            "to right of plate with a gradient of sea, lamp at 40% and sea",
+            "out to 3u with a gradient of sea, lamp at 60% and night",
+        ):
+            start = "left of plate" if kind.startswith("to") else "1u right and 0u up from O"
+            plan = parse_text(
+                "Tone: sea = #2f7f86\nTone: lamp = #e2a93b\nTone: night = #1f2c4a\n"
+                f"Square plate of side 6u, its centre on O, turned by 0°.\nFill plate from {start} {kind}: graded.\n"
+            )
+            order = order_of(plan, CACHE, None)
+            shading = order.art.areas[0].fill
+            assert isinstance(shading, Shading)
+            frame, last = shading.frame, shading.stops[-1]
+            for key in ("svg", "web", "pdf", "print-cmyk", "print-grey"):
+                form = FORMS[key]
+                self.assertEqual(report_on(order, form, form.write(order), CACHE).faults, ())
+                for wrong, other in (
+                    ("lies elsewhere", replace(shading, frame=replace(frame, e=frame.e + 0.01))),
+                    ("other tones", replace(shading, stops=(*shading.stops[:-1], (last[0], "#ffffff")))),
+                    ("other tones", replace(shading, stops=((0.1, shading.stops[0][1]), *shading.stops[1:]))),
+                ):
+                    with self.subTest(key, wrong=wrong, kind=kind):
+                        data = form.write(replace(order, art=with_piece(order.art, 0, fill=other)))
+                        self.assertIn(wrong, "; ".join(report_on(order, form, data, CACHE).faults))
 
     def test_the_ground_is_compared_too(self) -> None:
         for key in ("svg", "web", "pdf", "print-cmyk", "print-grey"):

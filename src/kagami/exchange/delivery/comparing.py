@@ -15,6 +15,7 @@ from kagami.geometry.affine import Affine
 from kagami.geometry.arrays import Floats, lengths
 from kagami.geometry.measure.size import area, perimeter
 from kagami.geometry.outline import Shape
+from kagami.geometry.point import Point
 from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import LENGTH, READ_AREA, READ_SHARE
 from kagami.plan.messages import number_text
@@ -48,7 +49,7 @@ def compared(art: Artwork, found: Found, paints: PaintKind, within: float, groun
     faults: list[str] = []
     worst = farthest = 0.0
     for piece, drawn in zip(wanted, found.drawn, strict=True):
-        wrong = _painted_otherwise(piece, drawn.paint, paints)
+        wrong = _painted_otherwise(piece, drawn.paint, paints, real)
         faults += [f"{piece.name} is painted with {wrong}"] if wrong else []
         shape = piece.shape.mapped(real)
         off, share = _areas_off(piece.name, shape, drawn, within, found.directed and piece is not ground)
@@ -108,21 +109,58 @@ def _areas_off(name: str, shape: Shape, drawn: Drawn, within: float, directed: b
     return faults, apart / abs(total) if total else 0.0
 
 
-def _painted_otherwise(piece: Area, paint: Paint, paints: PaintKind) -> str:
+def _painted_otherwise(piece: Area, paint: Paint, paints: PaintKind, real: Affine) -> str:
     """What a piece is wrongly painted with; empty where it is right."""
     if isinstance(piece.fill, Shading):
-        shown = paint.kind is PaintKind.LAYER and paint.colour == piece.fill.stops[0][1]
-        return "" if shown or paint.kind is PaintKind.SHADING else paint.told
+        if paints is PaintKind.LAYER:
+            return "" if paint.colour == piece.fill.stops[0][1] else paint.told
+        return _graded_otherwise(piece.fill, paint, paints, real)
     if paint.kind is not paints:
         return paint.told
     if paint.kind is PaintKind.TEXT:
         return ""
-    red, green, blue = (int(piece.fill[k : k + 2], 16) / 255 for k in (1, 3, 5))
     right = paint.colour == piece.fill
-    if paint.kind is PaintKind.GREY:  # luma by Rec. ITU-R BT.709, item 3.2
-        right = abs(paint.values[0] - (0.2126 * red + 0.7152 * green + 0.0722 * blue)) <= READ_SHARE
-    elif paint.kind is PaintKind.PROCESS and max(red, green, blue) == min(red, green, blue):
+    if paint.kind is PaintKind.GREY:
+        right = abs(paint.values[0] - _luma(piece.fill)) <= READ_SHARE
+    elif paint.kind is PaintKind.PROCESS and piece.fill[1:3] == piece.fill[3:5] == piece.fill[5:]:
         right = right and max(paint.values[:3]) == 0  # grey is printed in black alone
     elif paint.kind is PaintKind.INK:
         right = right and abs(paint.values[0] - 1) <= READ_SHARE
     return "" if right else paint.told
+
+
+def _graded_otherwise(shading: Shading, paint: Paint, paints: PaintKind, real: Affine) -> str:
+    """What is wrong with a gradient: where it lies, or its stops, of which a file may tell the first and the last at
+    both ends as well. No more is asked of tints of one ink.
+    """
+    if paint.kind is not PaintKind.SHADING or paint.frame is None:
+        return paint.told
+    wanted = np.array([real.point(shading.frame.point(Point(*place))) for place in ((0, 0), (1, 0), (0, 1))])
+    if np.abs(paint.frame - wanted).max() > READ_SHARE * (1.0 + np.abs(wanted).max()):
+        return "a gradient that lies elsewhere"
+    if paints is PaintKind.INK:
+        return ""
+    meant = [(at, _grey_of(colour) if paints is PaintKind.GREY else colour) for at, colour in shading.stops]
+    stops = [(0.0, meant[0][1]), *meant, (1.0, meant[-1][1])]
+    told = [(0.0, paint.stops[0][1]), *paint.stops, (1.0, paint.stops[-1][1])]
+    alike = all(
+        abs(at - place) <= READ_SHARE and colour == other
+        for (at, colour), (place, other) in zip(_once(stops), _once(told), strict=False)
+    )
+    return "" if alike and len(_once(stops)) == len(_once(told)) else "a gradient of other tones"
+
+
+def _luma(colour: str) -> float:
+    """How light a colour (#rrggbb) is, 0 to 1. Source: Rec. ITU-R BT.709, item 3.2."""
+    red, green, blue = (int(colour[k : k + 2], 16) / 255 for k in (1, 3, 5))
+    return 0.2126 * red + 0.7152 * green + 0.0722 * blue
+
+
+def _grey_of(colour: str) -> str:
+    """The grey that is as light."""
+    return "#" + f"{round(255 * _luma(colour)):02x}" * 3
+
+
+def _once(stops: list[tuple[float, str]]) -> list[tuple[float, str]]:
+    """Stops without those that say again what the one before says."""
+    return [stop for k, stop in enumerate(stops) if k == 0 or stop != stops[k - 1]]

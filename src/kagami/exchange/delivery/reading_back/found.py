@@ -25,13 +25,17 @@ class PaintKind(Enum):
 @dataclass(frozen=True, slots=True)
 class Paint:
     """What an area is filled with. `colour` (#rrggbb) is what screens show for it, of a named ink that of the ink in
-    full; `values` are shares: of four inks or of black, or the strength of the named ink.
+    full; `values` are shares: of four inks or of black, or the strength of the named ink. A gradient has its `stops`,
+    shares and what screens show there, and the origin and the ends of both axes of its `frame`, (3, 2), in millimetres
+    from the lower left.
     """
 
     kind: PaintKind
     colour: str = ""
     values: tuple[float, ...] = ()
     name: str = ""
+    stops: tuple[tuple[float, str], ...] = ()
+    frame: Floats | None = field(default=None, compare=False, repr=False)
 
     @property
     def told(self) -> str:

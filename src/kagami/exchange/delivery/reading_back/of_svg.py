@@ -40,9 +40,11 @@ def svg_found(data: bytes) -> Found:
             else:
                 counts[type(segment)] += 1
             contours[-1].append((_segment(segment) - corner) * scale)
+        fill = element.get("fill")
+        paint = _gradient(root, fill[5:-1], corner, scale) if fill.startswith("url(#") else _plain(fill)
         areas = tuple(signed_area(contour) for contour in contours)
         places = sampled([curve for contour in contours for curve in contour])
-        drawn.append(Drawn(_paint(element.get("fill")), areas, places))
+        drawn.append(Drawn(paint, areas, places))
         boxes.append(Path(*path).bbox())
         needless += _needless(path)
     around = np.array([box for box in boxes if box is not None])
@@ -120,13 +122,20 @@ def _foreign_in_svg(root: Any) -> tuple[str, ...]:
     return tuple(dict.fromkeys(found))
 
 
-def _paint(text: str) -> Paint:
-    """What a fill says; a variable says its default."""
+def _plain(text: str) -> Paint:
+    """What a fill says that is one colour; a variable says its default."""
     if text == "currentColor":
         return Paint(PaintKind.TEXT)
-    if text.startswith("url("):
-        return Paint(PaintKind.SHADING)
     return Paint(PaintKind.SCREEN, text.rpartition(",")[2].strip(" )") if text.startswith("var(") else text)
+
+
+def _gradient(root: Any, name: str, corner: Floats, scale: float) -> Paint:
+    """A gradient by its id: its stops, and where it lies (SVG 1.1, 13.2)."""
+    element = next(one for one in root.iter() if one.get("id") == name)
+    stops = tuple((float(one.get("offset")), str(one.get("stop-color"))) for one in element)
+    a, b, c, d, e, f = map(float, element.get("gradientTransform")[7:-1].split())
+    frame = np.array([[e, f], [a + e, b + f], [c + e, d + f]])
+    return Paint(PaintKind.SHADING, stops=stops, frame=(frame * np.array([1.0, -1.0]) - corner) * scale)
 
 
 def _millimetres(text: str) -> float:

@@ -55,6 +55,11 @@ class Form:
     bare: bool = False
     """Whether its mark stands without a ground, whatever its variant says."""
 
+    @property
+    def sheet(self) -> bool:
+        """Whether it is pages about the mark instead of the mark alone."""
+        return self.leaves is not None
+
 
 def _svg(order: Order) -> bytes:
     return write_svg(order.art, ground=order.behind, error=STATED_ERROR).encode()

@@ -72,10 +72,10 @@ def _areas(contours: list[list[Floats]]) -> tuple[float, ...]:
     within an odd number of others are holes.
     """
     ways = [np.vstack(contour) for contour in contours]
-    return tuple(
-        abs(signed_area(contour)) * (-1) ** sum(_holds(other, ways[k][0]) for n, other in enumerate(ways) if n != k)
-        for k, contour in enumerate(contours)
-    )
+    low, high = (np.array([edge(way, axis=0) for way in ways]) for edge in (np.min, np.max))
+    boxed = np.all((low[:, None] < low) & (high[:, None] > high), axis=-1)  # the first holds the box of the second
+    depths = [sum(_holds(ways[other], ways[k][0]) for other in np.flatnonzero(boxed[:, k])) for k in range(len(ways))]
+    return tuple(abs(signed_area(one)) * (-1) ** depth for one, depth in zip(contours, depths, strict=True))
 
 
 def _holds(way: Floats, place: Floats) -> bool:

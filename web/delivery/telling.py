@@ -93,8 +93,8 @@ def length_text(length: float) -> str:
 
 
 def held_together(text: str) -> str:
-    """Words in which no line is broken between a number and its unit."""
-    return _UNIT.sub("\u00a0\\1", text)
+    """Words in which no line is broken between a number and its unit, nor behind ±."""
+    return _UNIT.sub("\u00a0\\1", text).replace("± ", "±\u00a0")
 
 
 def bytes_text(count: int) -> str:

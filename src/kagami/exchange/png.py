@@ -15,7 +15,7 @@ import resvg_py
 
 from kagami.exchange.artwork import Artwork
 from kagami.exchange.svg import write_svg
-from kagami.geometry.arrays import Floats
+from kagami.geometry.arrays import Floats, Pixels
 from kagami.geometry.measure.size import Box
 from kagami.geometry.tolerance import SAME
 
@@ -41,28 +41,35 @@ def write_png(art: Artwork, size: int, ground: str | None = None) -> bytes:
         raise ValueError(f"a PNG is from 1 to {GREATEST_SIZE} pixels large, not {size}")
     width, height = pixels_of(art.box, size)
     times = max(1, min(MOST_TIMES, FINE // size))
-    svg = write_svg(in_pixels(art, width, height), ground=ground, pixels=(width * times, height * times))
-    drawn = _drawn(svg) if times == 1 else _reduced(_drawn(svg), times)
-    return _with_chunks(drawn, size / art.box.longer / art.millimetres)
+    large = (width * times, height * times)
+    drawn = _drawn(write_svg(in_pixels(art, width, height), ground=ground, pixels=large, brief=False))
+    return _with_chunks(drawn if times == 1 else _small_png(drawn, times), size / art.box.longer / art.millimetres)
 
 
-def _reduced(png: bytes, times: int) -> bytes:
-    """A picture so many times smaller: each pixel is the mean of those that it covers, colours by how much alpha they
-    have. Halves are rounded to even, so that no shade gets lighter on the whole.
+def _small_png(png: bytes, times: int) -> bytes:
+    """A picture so many times smaller, as a PNG."""
+    from PIL import Image
+
+    out = io.BytesIO()
+    Image.fromarray(_reduced(png, times), "RGBA").save(out, "PNG", optimize=True)
+    return out.getvalue()
+
+
+def _reduced(png: bytes, times: int) -> Pixels:
+    """A picture so many times smaller, (height, width, 4): each pixel is the mean of those that it covers, colours by
+    how much alpha they have. Halves are rounded to even, so that no shade gets lighter on the whole.
     """
     from PIL import Image
 
     with Image.open(io.BytesIO(png)) as opened:
-        values = np.asarray(opened.convert("RGBA"), dtype=np.float32)
-    values = np.concatenate([values[..., :3] * (values[..., 3:] / 255), values[..., 3:]], axis=-1)
+        values = np.asarray(opened.convert("RGBA"))
     height, width = values.shape[0] // times, values.shape[1] // times
-    means = values.reshape(height, times, width, times, 4).mean(axis=(1, 3))
-    alpha = means[..., 3:]
-    colours = np.divide(means[..., :3] * 255, alpha, out=np.zeros_like(means[..., :3]), where=alpha > 0)
-    pixels = np.rint(np.concatenate([colours, alpha], axis=-1)).clip(0, 255).astype(np.uint8)
-    out = io.BytesIO()
-    Image.fromarray(pixels, "RGBA").save(out, "PNG", optimize=True)
-    return out.getvalue()
+    weighed = values.astype(np.uint32)  # whole numbers, so that no order of adding changes what is rounded
+    weighed[..., :3] *= weighed[..., 3:]
+    sums = weighed.reshape(height, times, width * times * 4).sum(axis=1).reshape(height, width, times, 4).sum(axis=2)
+    alpha = sums[..., 3:].astype(float)
+    colours = np.divide(sums[..., :3], alpha, out=np.zeros((height, width, 3)), where=alpha > 0)
+    return np.rint(np.concatenate([colours, alpha / times**2], axis=-1)).astype(np.uint8)
 
 
 def _drawn(svg: str) -> bytes:
@@ -81,12 +88,9 @@ def in_pixels(art: Artwork, width: int, height: int) -> Artwork:
 
 def picture_of(svg: str, width: int, height: int) -> Floats:
     """An SVG document of a real size as resvg draws it in so many pixels, (height, width, 4) of 0 to 255."""
-    from PIL import Image
-
     times = max(1, min(MOST_TIMES, FINE // max(width, height)))
     sized = _SIZE.sub(f'width="{width * times}" height="{height * times}" ', svg, count=1)
-    with Image.open(io.BytesIO(_reduced(_drawn(sized), times))) as opened:
-        return np.asarray(opened.convert("RGBA"), dtype=float)
+    return _reduced(_drawn(sized), times).astype(float)
 
 
 def _with_chunks(png: bytes, a_millimetre: float) -> bytes:

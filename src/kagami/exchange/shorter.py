@@ -11,6 +11,7 @@ import math
 import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Final, NamedTuple, TypeAlias
 
 Place: TypeAlias = tuple[int, int]
@@ -18,6 +19,8 @@ _COMMAND: Final = re.compile(r"([MLQACZ])([^MLQACZ]*)")
 _TURN: Final = 2
 _FLAGS: Final = (3, 4)
 """Where in an arc's numbers its rotation and its flags stand."""
+REMEMBERED: Final = 64
+"""Outlines whose text is kept: several files of a variant have the same."""
 BEGINNINGS: Final = 4
 """So many places of a contour are tried as its beginning, besides its own."""
 
@@ -65,6 +68,7 @@ class _Said:
         return "".join([now.text, *reversed(texts)])
 
 
+@lru_cache(REMEMBERED)
 def shorter(data: str, decimals: int, slack: int = 0, *, sparing: bool = False) -> str:
     """Path data of absolute M, L, Q, A, C and Z commands, shortened; `decimals` is the most that its numbers have.
 

@@ -312,6 +312,7 @@ def write_svg(
     arcs: bool = True,
     error: float | None = None,
     sparing: bool = False,
+    brief: bool = True,
 ) -> str:
     """The artwork as an SVG document.
 
@@ -319,7 +320,8 @@ def write_svg(
     is so many wide and high instead of its real size, the artwork whole and in the middle. Without `arcs` there are
     cubics in their place. Every point lies within `error` (in units of the document) of where it should be; numbers
     have as many decimals as that takes, six where none is stated. Where it is `sparing`, for pages, contours are left
-    to their fill to be closed, and all radii have as few digits as that error allows.
+    to their fill to be closed, and all radii have as few digits as that error allows. What is only drawn, and not
+    handed out, need not be `brief`.
     """
     box = Box(art.box.left - margin, art.box.bottom - margin, art.box.right + margin, art.box.top + margin)
     frame = _frame(art.scale, box, error)
@@ -346,6 +348,8 @@ def write_svg(
             fill = "currentColor"
         elif fills is Fills.ROLES and isinstance(area.fill, str):
             fill = f"var(--{_variable(area.role)}, {area.fill})"
-        data = shorter(path_data(area.shape, frame, arcs), frame.decimals, math.floor(frame.slack), sparing=sparing)
+        data = path_data(area.shape, frame, arcs)
+        if brief:
+            data = shorter(data, frame.decimals, math.floor(frame.slack), sparing=sparing)
         rows.append(f'<path id="{identifier}" fill="{fill}" d="{data}"/>')
     return "\n".join([*rows, "</svg>", ""])

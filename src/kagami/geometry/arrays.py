@@ -14,6 +14,7 @@ Floats: TypeAlias = npt.NDArray[np.float64]
 Complexes: TypeAlias = npt.NDArray[np.complex128]
 Ints: TypeAlias = npt.NDArray[np.signedinteger[Any]]
 Bools: TypeAlias = npt.NDArray[np.bool_]
+Pixels: TypeAlias = npt.NDArray[np.uint8]
 
 CELLS: Final = 64
 """Places in one cell, whose side is this share of the distance asked for, are one before others are compared."""

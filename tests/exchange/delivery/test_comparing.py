@@ -28,7 +28,7 @@ from kagami.geometry.figures import circle, oval
 from kagami.geometry.measure.size import Box, area
 from kagami.geometry.outline import Outline, Shape
 from kagami.geometry.point import ORIGIN, Point
-from kagami.geometry.table import places_along
+from kagami.geometry.table import places_along, tabulate
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.language.text import parse_text
@@ -192,7 +192,7 @@ class Farthest(TestCase):
         for far in (0.0, 1e-6, 0.3, 40.0):
             angles = np.linspace(0, 6, 25)
             places = (5.0 + far) * np.stack([np.cos(angles), np.sin(angles)], axis=1)
-            self.assertAlmostEqual(farthest_from(shape, places), far, delta=1e-9)
+            self.assertAlmostEqual(farthest_from(tabulate([shape]), places), far, delta=1e-9)
 
     def test_places_among_long_and_short_curves_as_a_reference_finds_them(self) -> None:
         """Outlines of a line a hundred times as long as others; shapely's distance to their fine polygons."""
@@ -206,7 +206,7 @@ class Farthest(TestCase):
             curves = [curve for outline in shape.outlines for curve in outline.curves]
             ways = shapely.MultiLineString([shapely.LineString(way) for way in places_along(curves, 4001)])
             reference = max(ways.distance(shapely.Point(place)) for place in places)
-            self.assertAlmostEqual(farthest_from(shape, places), reference, delta=1e-4)
+            self.assertAlmostEqual(farthest_from(tabulate([shape]), places), reference, delta=1e-4)
 
     def test_a_line_a_hundred_thousand_times_as_long_as_others(self) -> None:
         """A box of 40 km with a comb of short lines on top: places off its lower side, and off a tooth."""
@@ -214,12 +214,26 @@ class Farthest(TestCase):
         corners = [Point(0, 0), Point(40_000, 0), *teeth, Point(0, 5)]
         lines = [Line(a, b) for a, b in zip(corners, [*corners[1:], corners[0]], strict=True)]
         shape = Shape((Outline(tuple(lines)),))
-        self.assertAlmostEqual(farthest_from(shape, np.array([[123.4, -0.25], [9000, 0.0]])), 0.25, places=9)
-        self.assertAlmostEqual(farthest_from(shape, np.array([[39_999.6, 5.9]])), 0.5, places=9)
+        self.assertAlmostEqual(
+            farthest_from(tabulate([shape]), np.array([[123.4, -0.25], [9000, 0.0]])), 0.25, places=9
+        )
+        self.assertAlmostEqual(farthest_from(tabulate([shape]), np.array([[39_999.6, 5.9]])), 0.5, places=9)
+
+    def test_where_near_is_enough_the_same_is_found_of_what_is_far(self) -> None:
+        """Places a hair off random ovals, and one of them far off: what is told is neither less nor more."""
+        generator = np.random.default_rng(11)
+        for off in (1e-7, 1e-4, 2.5):
+            table = tabulate([oval(Point(20, 9), 6.0, generator.uniform(0.4, 3), generator.uniform(0, 3))])
+            index = generator.integers(0, len(table), 40)
+            places = table.ask("point", index, generator.uniform(0, 1, 40), width=2)
+            places[7] += off * (places[7] - (20, 9))  # off the oval by its lesser half axis times that at least
+            exact = farthest_from(table, places)
+            self.assertGreater(exact, 0.39 * off)
+            self.assertAlmostEqual(farthest_from(table, places, 1e-3), exact, delta=1e-9)
 
     def test_no_outline_is_endlessly_far(self) -> None:
-        self.assertEqual(farthest_from(Shape(()), np.zeros((1, 2))), float("inf"))
-        self.assertEqual(farthest_from(Shape(()), np.zeros((0, 2))), 0.0)
+        self.assertEqual(farthest_from(tabulate([]), np.zeros((1, 2))), float("inf"))
+        self.assertEqual(farthest_from(tabulate([]), np.zeros((0, 2))), 0.0)
 
 
 class Cut(TestCase):

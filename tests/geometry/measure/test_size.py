@@ -9,9 +9,10 @@ from kagami.geometry.affine import Affine
 from kagami.geometry.boolean import difference, intersection
 from kagami.geometry.errors import GeometryError
 from kagami.geometry.figures import bar, circle, line, polygon
-from kagami.geometry.measure.size import area, box, centroid, perimeter
+from kagami.geometry.measure.size import area, box, centroid, outline_sizes, perimeter
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
+from kagami.geometry.table import tabulate
 from tests.geometry.standard_shapes import O
 
 
@@ -43,6 +44,17 @@ class Sizes(TestCase):
     def test_lengths_of_outlines(self) -> None:
         self.assertAlmostEqual(perimeter(bar(O, 1, 2, 5)), 14)
         self.assertAlmostEqual(perimeter(circle(O, 2)), 4 * math.pi)
+
+    def test_the_sizes_of_outlines_each_by_itself(self) -> None:
+        hole = difference(circle(Point(1e6, 0), 3), circle(Point(1e6, 1), 1)).outlines
+        areas, around = outline_sizes(tabulate([Shape((one,)) for one in (*hole, *bar(O, 1, 2, 5).outlines)]))
+        wanted = {9 * math.pi: 6 * math.pi, -math.pi: 2 * math.pi, 10.0: 14.0}
+        self.assertEqual(len(areas), 3)
+        for found, (size, length) in zip(sorted(zip(areas, around, strict=True)), sorted(wanted.items()), strict=True):
+            self.assertAlmostEqual(found[0], size, delta=1e-8)
+            self.assertAlmostEqual(found[1], length, delta=1e-8)
+        none, _ = outline_sizes(tabulate([]))
+        self.assertEqual(len(none), 0)
 
     def test_lines_have_no_area_and_nothing_has_no_box(self) -> None:
         self.assertEqual(area(line(O, 0, 3)), 0)

@@ -4,6 +4,7 @@ each contour covers, where its places lie, and what it is painted with.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, Final
 
@@ -12,11 +13,11 @@ import numpy as np
 from kagami.exchange.artwork import Area, Artwork, Shading
 from kagami.exchange.delivery.reading_back.found import Drawn, Found, Paint, PaintKind
 from kagami.geometry.affine import Affine
-from kagami.geometry.arrays import Floats, lengths
-from kagami.geometry.measure.size import area, perimeter
+from kagami.geometry.arrays import Floats, Ints, dot, lengths
+from kagami.geometry.measure.size import outline_sizes
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
-from kagami.geometry.table import tabulate
+from kagami.geometry.table import CurveTable, tabulate
 from kagami.geometry.tolerance import LENGTH, READ_AREA, READ_SHARE
 from kagami.plan.messages import number_text
 
@@ -26,6 +27,8 @@ MOST_STEPS: Final = 4096
 """Steps along a curve at most, however long it is."""
 ROUND_ABOUT: Final = 1.5
 """A curve between two such places is no longer than their distance times this: it bends little on so short a way."""
+WALKED: Final = 8
+"""Steps to a place near by on a curve: each doubles the digits that are right."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,26 +54,23 @@ def compared(art: Artwork, found: Found, paints: PaintKind, within: float, groun
     for piece, drawn in zip(wanted, found.drawn, strict=True):
         wrong = _painted_otherwise(piece, drawn.paint, paints, real)
         faults += [f"{piece.name} is painted with {wrong}"] if wrong else []
-        shape = piece.shape.mapped(real)
-        off, share = _areas_off(piece.name, shape, drawn, within, found.directed and piece is not ground)
+        table = tabulate([Shape((outline,)) for outline in piece.shape.mapped(real).outlines if outline.curves])
+        off, share = _areas_off(piece.name, table, drawn, within, found.directed and piece is not ground)
         faults += off
         worst = max(worst, share)
-        far = farthest_from(shape, drawn.places)
+        far = farthest_from(table, drawn.places, within)
         farthest = max(farthest, far)
         if far > within:
             faults.append(f"{piece.name} is {number_text(float(f'{far:.2g}'))} mm off where it should be")
     return Comparison(tuple(faults), worst, farthest)
 
 
-def farthest_from(shape: Shape, places: Floats) -> float:
-    """How far the farthest of places, (n, 2), is from the outlines of a shape: without end where that has none.
-
-    Places evenly along the curves say which are asked. What is nearest on a curve lies half a step from such a place at
-    most, so that no curve comes nearer that has none within a step more than the nearest of them.
+def farthest_from(table: CurveTable, places: Floats, enough: float = 0.0) -> float:
+    """How far the farthest of places, (n, 2), is from curves: without end where there are none. Of places that are at
+    least as near as is `enough` the distance to a place close by may stand for that to the nearest.
     """
     from scipy.spatial import cKDTree
 
-    table = tabulate([shape])
     if not len(table) or not len(places):
         return 0.0 if not len(places) else float("inf")
     usual = max(float(np.median(table.lengths)) / ALONG, LENGTH)
@@ -81,32 +81,57 @@ def farthest_from(shape: Shape, places: Floats) -> float:
     one_on = curves[1:] == curves[:-1]
     step = ROUND_ABOUT * float(lengths(np.diff(along, axis=0))[one_on].max(initial=0.0))
     tree = cKDTree(along)
-    nearest, _ = tree.query(places)
-    near: Any = tree.query_ball_point(places, nearest + step)
-    each = np.repeat(np.arange(len(places)), [len(some) for some in near])
-    asked = curves[np.concatenate([np.asarray(some, dtype=np.int64) for some in near])]
-    pairs = np.unique(np.stack([each, asked]), axis=1)
+    found: Any = tree.query(places)
+    away, which = found
+    apart = _walked_to(table, places, curves[which], t[which])
+    far = np.flatnonzero(apart > enough)
+    if len(far):
+        near: Any = tree.query_ball_point(places[far], away[far] + step)
+        apart[far] = _nearest_of(table, places[far], [curves[some] for some in near])
+    return float(apart.max())
+
+
+def _walked_to(table: CurveTable, places: Floats, curves: Ints, t: Floats) -> Floats:
+    """How far places are from a place on a curve each that is near, walked to from t by the method of Gauss and Newton:
+    each step goes to where the tangent comes nearest.
+    """
+    apart = np.full(len(places), np.inf)
+    for _ in range(WALKED):
+        miss, along = table.ask("point", curves, t, width=2) - places, table.ask("derivative", curves, t, width=2)
+        apart = np.minimum(apart, lengths(miss))
+        speed = dot(along, along)
+        t = np.clip(t - np.divide(dot(miss, along), speed, out=np.zeros(len(t)), where=speed > 0), 0.0, 1.0)
+    return apart
+
+
+def _nearest_of(table: CurveTable, places: Floats, asked: Sequence[Ints]) -> Floats:
+    """How far each place is from the nearest of the curves that are asked for it, one at least.
+
+    What is nearest on a curve lies half a step from a place that tells of it at most, so that no curve comes nearer
+    that has none within a step more than the nearest of them.
+    """
+    each = np.repeat(np.arange(len(places)), [len(some) for some in asked])
+    pairs = np.unique(np.stack([each, np.concatenate(asked)]), axis=1)
     there = table.ask("point", pairs[1], table.ask("nearest", pairs[1], places[pairs[0]]), width=2)
     apart = lengths(there - places[pairs[0]])
-    return float(np.minimum.reduceat(apart, np.flatnonzero(np.diff(pairs[0], prepend=-1))).max())
+    return np.asarray(np.minimum.reduceat(apart, np.flatnonzero(np.diff(pairs[0], prepend=-1))))
 
 
-def _areas_off(name: str, shape: Shape, drawn: Drawn, within: float, directed: bool) -> tuple[list[str], float]:
+def _areas_off(name: str, table: CurveTable, drawn: Drawn, within: float, directed: bool) -> tuple[list[str], float]:
     """What is wrong with the contours of a piece, and the error of its area as a share. An outline that is off by so
     much changes an area by no more than its length times that.
     """
-    outlines = [Shape((outline,)) for outline in shape.outlines if outline.curves]
-    if len(outlines) != len(drawn.areas):
-        return [f"{name} has {len(drawn.areas)} contours and not {len(outlines)}"], 1.0
-    faults: list[str] = []
-    total = apart = 0.0
-    for outline, got in zip(outlines, drawn.areas, strict=True):
-        wanted = area(outline)
-        off = abs(got - wanted) if directed else abs(abs(got) - abs(wanted))
-        total, apart = total + wanted, apart + off
-        if off > within * perimeter(outline) + READ_AREA * abs(wanted):
-            faults.append(f"a contour of {name} covers {got:.6g} mm² and not {wanted:.6g}")
-    return faults, apart / abs(total) if total else 0.0
+    if table.owners != len(drawn.areas):
+        return [f"{name} has {len(drawn.areas)} contours and not {table.owners}"], 1.0
+    wanted, around = outline_sizes(table)
+    got = np.array(drawn.areas)
+    off = np.abs(got - wanted) if directed else np.abs(np.abs(got) - np.abs(wanted))
+    faults = [
+        f"a contour of {name} covers {got[k]:.6g} mm² and not {wanted[k]:.6g}"
+        for k in np.flatnonzero(off > within * around + READ_AREA * np.abs(wanted))
+    ]
+    total = abs(float(wanted.sum()))
+    return faults, float(off.sum()) / total if total else 0.0
 
 
 def _painted_otherwise(piece: Area, paint: Paint, paints: PaintKind, real: Affine) -> str:

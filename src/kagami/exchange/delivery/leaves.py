@@ -7,7 +7,7 @@ from dataclasses import replace
 from functools import wraps
 from typing import TYPE_CHECKING
 
-from kagami.exchange.delivery.ordering import Order
+from kagami.exchange.delivery.ordering import Order, found_again
 
 if TYPE_CHECKING:
     from kagami.exchange.sheets.leaf import Leaf
@@ -19,12 +19,7 @@ def _kept(make: Callable[[Order], list[Leaf]]) -> Callable[[Order], list[Leaf]]:
     @wraps(make)
     def pages(order: Order) -> list[Leaf]:
         key = ("pages", make.__name__, order.variant, order.change, order.art.title, order.art.author, order.art.box)
-        known = order.cache.result(order.plan, key)
-        if isinstance(known, list):
-            return known
-        made = make(order)
-        order.cache.put_result(order.plan, key, made)
-        return made
+        return found_again(order.cache, order.plan, key, lambda: make(order))
 
     return pages
 

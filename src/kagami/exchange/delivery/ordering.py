@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Hashable
 from dataclasses import dataclass, replace
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, TypeVar
 
 from kagami.exchange.artwork import Artwork
 from kagami.exchange.finished import variant_artwork
@@ -17,6 +18,8 @@ from kagami.plan.varying import varied
 
 if TYPE_CHECKING:
     from kagami.plan.evaluation.fineness import Fineness
+
+T = TypeVar("T")
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,36 +58,43 @@ def order_of(
         PlanError: a field or its form comes to nothing.
     """
     result = evaluate(varied_in(plan, cache, variant), cache)
-    package = plan.package or Package()
-    art = variant_artwork(result, variant, height=package.height, author=brand)
+    height = (plan.package or Package()).height
+    art = found_again(
+        cache,
+        result.plan,
+        ("artwork", variant, height, brand),
+        lambda: variant_artwork(result, variant, height=height, author=brand),
+    )
     ground = ground_of(result, variant)
     return Order(art, ground, variant is not None and variant.plate, result, cache, variant, size, change)
+
+
+def found_again(cache: Cache, plan: Plan, of: Hashable, make: Callable[[], T]) -> T:
+    """What was made of a plan a moment ago, or is made now."""
+    known: T | None = cache.result(plan, of)
+    if known is None:
+        known = make()
+        cache.put_result(plan, of, known)
+    return known
 
 
 def varied_in(plan: Plan, cache: Cache, variant: Variant | None) -> Plan:
     """The plan of a variant, found again where it was asked for a moment ago, so that what it came to is too."""
     if variant is None or not variant.alters:
         return plan
-    key = ("varied", variant)
-    known = cache.result(plan, key)
-    if isinstance(known, Plan):
-        return known
-    made = varied(plan, variant)
-    cache.put_result(plan, key, made)
-    return made
+    return found_again(cache, plan, ("varied", variant), lambda: varied(plan, variant))
 
 
 def fineness_of(order: Order, cache: Cache) -> Fineness:
     """The thinnest parts of a variant, measured once."""
-    from kagami.plan.evaluation.fineness import Fineness, fineness  # loaded where somebody measures
+    from kagami.plan.evaluation.fineness import Known, fineness  # loaded where somebody measures
 
-    key = ("fineness", order.variant)
-    known = cache.result(order.plan, key)
-    if isinstance(known, Fineness):
-        return known
-    made = fineness(formed(order.result, order.variant))
-    cache.put_result(order.plan, key, made)
-    return made
+    def made() -> Fineness:
+        # Colourways of one plan have their parts in common.
+        known: Known = found_again(cache, order.plan, "thinnest places", dict)
+        return fineness(formed(order.result, order.variant), known=known)
+
+    return found_again(cache, order.plan, ("fineness", order.variant), made)
 
 
 def measured(order: Order) -> Order:

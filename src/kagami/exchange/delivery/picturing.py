@@ -13,10 +13,11 @@ import numpy as np
 from kagami.exchange.artwork import Artwork
 from kagami.exchange.crisp import crisp
 from kagami.exchange.delivery.forms import FORMS, Form
+from kagami.exchange.delivery.ordering import Order, found_again
 from kagami.exchange.delivery.reading_back import pdf_picture
 from kagami.exchange.delivery.reading_back.found import PaintKind
 from kagami.exchange.icons import masked_margin, square
-from kagami.geometry.arrays import Bools, Floats
+from kagami.geometry.arrays import Bools, Floats, Pixels
 from kagami.geometry.measure.size import Box
 from kagami.geometry.tolerance import DRAWN_APART
 
@@ -58,27 +59,39 @@ class Apart:
         return found
 
 
-def outlines_apart(art: Artwork, form: Form, ground: str, data: bytes) -> Apart | None:
+def outlines_apart(order: Order, art: Artwork, form: Form, data: bytes) -> Apart | None:
     """A file of outlines: of an SVG what resvg draws, and PDFium of the same artwork's PDF; of a PDF the other way
     round. None for forms that are in other colours than the plan's.
     """
-    from kagami.exchange.pdf import write_pdf
-    from kagami.exchange.png import in_pixels, picture_of, pixels_of
+    from kagami.exchange.png import picture_of, pixels_of
     from kagami.exchange.svg import write_svg
 
+    ground = order.ground
     if form.reads not in ("svg", "pdf") or form.paints is not PaintKind.SCREEN:
         return None
     width, height = pixels_of(art.box, LOOKED_AT)
     scale = LOOKED_AT / art.box.longer
     if form.reads == "svg":
         svg = _VARIABLE.sub(r"\1", data.decode())  # resvg knows no variables; their defaults stand for them
-        pdf = write_pdf(_usual(in_pixels(art, width, height)), ground=ground)
+        meant = _by_pdfium(order, art, width, height)
     else:
         left, top = art.box.left, art.box.top
         whole = replace(art, box=Box(left, top - height / scale, left + width / scale, top))
-        svg = write_svg(whole, ground=ground)
-        pdf = data
-    return _between(_on(picture_of(svg, width, height), ground), pdf_picture(pdf, width, height, ground))
+        svg = write_svg(whole, ground=ground, brief=False)
+        meant = pdf_picture(data, width, height, ground)
+    return _between(_on(picture_of(svg, width, height), ground), meant)
+
+
+def _by_pdfium(order: Order, art: Artwork, width: int, height: int) -> Floats:
+    """What PDFium draws of an artwork's PDF; files of a variant share it."""
+    from kagami.exchange.pdf import write_pdf
+    from kagami.exchange.png import in_pixels
+
+    def drawn() -> Pixels:
+        pdf = write_pdf(_usual(in_pixels(art, width, height)), ground=order.ground)
+        return pdf_picture(pdf, width, height, order.ground).astype(np.uint8)
+
+    return found_again(order.cache, order.plan, ("drawn", art, order.ground, width, height), drawn).astype(float)
 
 
 def leaf_apart(leaf: Leaf, form: Form, data: bytes, number: int) -> Apart:
@@ -94,15 +107,11 @@ def leaf_apart(leaf: Leaf, form: Form, data: bytes, number: int) -> Apart:
     return _between(_on(picture_of(svg, width, height), WHITE), pdf_picture(pdf, width, height, WHITE, page))
 
 
-def picture_apart(art: Artwork, form: Form, ground: str, picture: Any) -> Apart:
+def picture_apart(order: Order, form: Form, picture: Any) -> Apart:
     """A picture, (height, width, 4), and what PDFium draws of the same artwork."""
-    from kagami.exchange.pdf import write_pdf
-    from kagami.exchange.png import in_pixels
-
     height, width = picture.shape[:2]
-    shown = in_pixels(pictured(art, form, max(width, height)), width, height)
-    drawn = pdf_picture(write_pdf(_usual(shown), ground=ground), width, height, ground)
-    return _between(_on(picture, ground), drawn)
+    shown = pictured(order.art, form, max(width, height))
+    return _between(_on(picture, order.ground), _by_pdfium(order, shown, width, height))
 
 
 def pictured(art: Artwork, form: Form, size: int) -> Artwork:

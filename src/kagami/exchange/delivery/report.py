@@ -105,7 +105,7 @@ def _of_outlines(order: Order, form: Form, data: bytes, found: Found, fine: Fine
         ink = tight(replace(art, areas=(ground,)) if ground else art)
         if not np.allclose(found.box, ink, atol=error):
             faults.append(f"its ink reaches over {_four(found.box)} mm and not {_four(ink)}")
-    apart = outlines_apart(art, form, order.ground, data)
+    apart = outlines_apart(order, art, form, data)
     faults += apart.faults() if apart else []
     return Report(
         len(data),
@@ -153,7 +153,7 @@ def _of_picture(order: Order, form: Form, data: bytes, found: Found, fine: Finen
         faults.append(f"it holds pictures of {', '.join(found.colours)} pixels")
     worst = 0.0
     for picture in found.pictures:
-        apart = picture_apart(order.art, form, order.ground, picture)
+        apart = picture_apart(order, form, picture)
         worst = max(worst, apart.share)
         faults += [
             f"at {max(picture.shape[:2])} pixels {fault}" for fault in apart.faults(picture.shape[0] * picture.shape[1])

@@ -22,6 +22,7 @@ from kagami.exchange.delivery.report import report_on
 from kagami.exchange.dxf import write_dxf
 from kagami.exchange.pdf import Inks, Spot, Spots, write_pdf
 from kagami.geometry.affine import Affine
+from kagami.geometry.bezier import Cubic
 from kagami.geometry.boolean import difference
 from kagami.geometry.curves import Arc, Line
 from kagami.geometry.figures import circle, oval
@@ -257,6 +258,17 @@ class Cut(TestCase):
             found = read_back("dxf", write_dxf(art))
             self.assertEqual(found.foreign, ())
             self.assertAlmostEqual(sum(found.drawn[0].areas), abs(area(shape)), delta=1e-6)
+
+    def test_an_outline_that_begins_with_a_hair_is_one_outline(self) -> None:
+        """A line of a ten-thousandth of a millimetre leaves its end where it began, for a reader."""
+        begin, hair = Point(40, 40), Point(40, 40 + 1e-5)
+        sail = (Line(begin, hair), Cubic(hair, Point(40, 60), Point(20, 60), Point(20, 40)), Line(Point(20, 40), begin))
+        found = read_back(
+            "dxf", write_dxf(Artwork("Hair", (Area("sail", Shape((Outline(sail),))),), Box(0, 0, 60, 60)))
+        )
+        self.assertEqual((found.foreign, found.contours), ((), 1))
+        # A cubic covers three fifths of the box of its control points (integral of y dx by Bernstein polynomials).
+        self.assertAlmostEqual(sum(found.drawn[0].areas), 0.6 * 20 * 20, delta=1e-3)
 
     def test_an_outline_that_is_left_open_is_told(self) -> None:
         arc = Arc(ORIGIN, 3.0, 0.2, 4.0)

@@ -36,7 +36,7 @@ def dxf_found(data: bytes) -> Found:
             foreign.append(entity.dxftype().lower())
             continue
         run = _led_on(open_ends.pop(layer, []), curves)
-        if _meet(run[-1][-1], run[0][0]):
+        if _closes(run):
             contours.setdefault(layer, []).append(run)
         else:
             open_ends[layer] = run
@@ -90,6 +90,12 @@ def _holds(way: Floats, place: Floats) -> bool:
 def _colour(layer: Any) -> str:
     """What a layer is shown in."""
     return "#{:02x}{:02x}{:02x}".format(*layer.rgb) if layer.rgb is not None else ""
+
+
+def _closes(run: list[Floats]) -> bool:
+    """Whether a chain comes back to where it began, and not merely has not left yet."""
+    begun = run[0][0]
+    return _meet(run[-1][-1], begun) and not all(_meet(place, begun) for curve in run for place in curve)
 
 
 def _meet(first: Floats, second: Floats) -> bool:

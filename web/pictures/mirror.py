@@ -76,6 +76,8 @@ def _drawn(result: Result) -> Mirror:
     ]
     if found.symmetry is not None and (found.symmetry.order != 1 or found.symmetry.mirrored):
         rows.append(Reading(_("Symmetry error"), _error_text(found.symmetry.error), exact=True))
+        if symmetry_text(found.toned) != symmetry_text(found.symmetry):
+            rows.append(Reading(_("With its tones"), symmetry_text(found.toned)))
     if found.box is not None:
         module = result.plan.module
         width, height = (number_text(value * module.size) for value in (found.box.width, found.box.height))

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Final
 
 import numpy as np
 import scipy
@@ -11,15 +13,20 @@ import scipy
 from kagami.geometry.affine import Affine
 from kagami.geometry.arrays import Floats, Ints, lengths
 from kagami.geometry.elliptic import EllipticArc
-from kagami.geometry.kinds import ARC, CUBIC, ELLIPSE, LINE
+from kagami.geometry.kinds import ARC, CUBIC, ELLIPSE
 from kagami.geometry.measure.size import centroid
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
-from kagami.geometry.table import tabulate
+from kagami.geometry.table import CurveTable, tabulate
 from kagami.geometry.tolerance import LENGTH, SAME
 
 ROUND = 0
 """The order of a shape that every turn brings onto itself."""
+WHOLE: Final = 10.0
+"""The sort of features of whole circles and ovals; that of a middle is its curve's kind and one more, of nodes 0."""
+QUARTER: Final = 11.0
+"""The sort of places a quarter of the way along a cubic."""
+NO_MARKS: Final = np.zeros((0, 4))
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,12 +47,28 @@ def symmetry(shape: Shape) -> Symmetry:
     Compared are features: nodes and curve middles with their radius, whole circles with their centre and radius. The
     number of features alike in kind and distance from the centre limits the order to the divisors of all such numbers.
     """
-    centre = centroid(shape)
-    features = _features(shape, centre)
+    return symmetry_of_looks([shape], [0], centroid(shape))
+
+
+def symmetry_of_looks(
+    parts: Sequence[Shape], looks: Sequence[int], centre: Point, marks: Floats = NO_MARKS
+) -> Symmetry:
+    """The symmetry about a centre of parts of which only those of one look, by its number, are carried onto each other.
+    `marks` are further places: rows of x, y, the look that they belong to, and a number that tells their sorts apart.
+    """
+    found = [_features(part, centre) for part in parts]
+    told = [
+        np.column_stack([np.full(len(some), 1.0), np.full(len(some), look), some[:, 2:]])
+        for some, look in zip(found, looks, strict=True)
+    ]
+    none = np.zeros(len(marks))
+    of_marks = np.column_stack([none, marks[:, 2], none, marks[:, 3]])
+    places = np.concatenate([*(some[:, :2] for some in found), marks[:, :2] - centre])
+    features = np.column_stack([places, _labels(np.concatenate([*told, of_marks]))])
     off_centre = features[np.hypot(features[:, 0], features[:, 1]) > SAME]
     if len(off_centre) == 0:
         return Symmetry(centre, ROUND, True, 0.0)
-    rings = _rings(off_centre)
+    rings = _labels(np.column_stack([off_centre[:, 2], np.hypot(off_centre[:, 0], off_centre[:, 1])]))
     tree = scipy.spatial.cKDTree(features)
     order, error = 1, 0.0
     for candidate in _divisors(math.gcd(*np.bincount(rings).tolist())):
@@ -71,7 +94,7 @@ def mirror_error(shape: Shape, through: Point, angle: float) -> float:
 def _error_about(shape: Shape, centre: Point, by: Affine) -> float:
     """How far the image of any feature is from a feature of the same kind and radius; infinite where there is none."""
     features = _features(shape, centre)
-    kinds = _alike(features[:, 2])
+    kinds = _labels(features[:, 2:])
     worst = 0.0
     for kind in range(int(kinds.max()) + 1):
         places = features[kinds == kind, :2]
@@ -81,34 +104,43 @@ def _error_about(shape: Shape, centre: Point, by: Affine) -> float:
 
 
 def _features(shape: Shape, centre: Point) -> Floats:
-    """Rows of x, y from the centre and a number that tells kinds and radii apart."""
+    """Rows of x, y from the centre, and two numbers that tell features apart: their sort, and a radius or length."""
     table = tabulate([shape])
     kind, rows, starts = table.kind, table.rows, table.starts
-    middles = table.ask("point", np.arange(len(table)), np.full(len(table), 0.5), width=2)
+    open_, whole = np.flatnonzero(~table.whole), np.flatnonzero(table.whole)
     # What is told of a middle: of an arc its radius, of an ellipse both axes, of a cubic its chord.
     told = np.where(kind == ARC, rows[:, 2], np.where(kind == ELLIPSE, rows[:, 2] + rows[:, 3], 0.0))
     told = np.where(kind == CUBIC, lengths(table.ends - starts), told)
-    bent, whole = ~table.whole & (kind != LINE), np.flatnonzero(table.whole)
     sweep = np.where(kind == ARC, rows[:, 4], rows[:, 6])
+    nothing = np.zeros(len(open_))
     found = [
-        np.column_stack([starts[~table.whole], np.zeros(np.count_nonzero(~table.whole))]),
-        np.column_stack([middles[bent], told[bent]]),
-        np.column_stack([rows[whole, :2], np.copysign(told, sweep)[whole]]),
+        np.column_stack([starts[open_], nothing, nothing]),
+        np.column_stack([_along(table, open_, 1 / 2), 1.0 + kind[open_], told[open_]]),
+        np.column_stack([rows[whole, :2], np.full(len(whole), WHOLE), np.copysign(told, sweep)[whole]]),
+    ]
+    cubics = open_[kind[open_] == CUBIC]  # two with the same ends and middle may still differ
+    found += [
+        np.column_stack([_along(table, cubics, t), np.full(len(cubics), QUARTER), told[cubics]]) for t in (1 / 4, 3 / 4)
     ]
     for k in whole[kind[whole] == ELLIPSE].tolist():
         oval = table.source(k)
         assert isinstance(oval, EllipticArc)
-        found.append(np.array([(*oval.at(turn * math.pi / 2), oval.rx if turn % 2 else oval.ry) for turn in range(4)]))
+        ends = [(*oval.at(turn * math.pi / 2), WHOLE, oval.rx if turn % 2 else oval.ry) for turn in range(4)]
+        found.append(np.array(ends))
     features = np.concatenate(found)
     features[:, :2] -= centre
     return features
 
 
-def _rings(features: Floats) -> Ints:
-    """Label features by kind and distance from the centre, each alike within SAME."""
-    kind = _alike(features[:, 2])
-    distance = _alike(np.hypot(features[:, 0], features[:, 1]))
-    return np.unique(np.column_stack([kind, distance]), axis=0, return_inverse=True)[1].ravel()
+def _along(table: CurveTable, index: Ints, t: float) -> Floats:
+    """Places on curves at one parameter, (n, 2)."""
+    return table.ask("point", index, np.full(len(index), t), width=2)
+
+
+def _labels(told: Floats) -> Ints:
+    """Label rows of numbers by all of them together, each number alike within SAME."""
+    columns = np.column_stack([_alike(told[:, k]) for k in range(told.shape[1])])
+    return np.unique(columns, axis=0, return_inverse=True)[1].ravel()
 
 
 def _alike(values: Floats) -> Ints:

@@ -33,6 +33,11 @@ class Found(TestCase):
         found = symmetry(difference(circle(O, 3), circle(Point(1, 1), 2.5)))
         self.assertEqual((found.order, found.mirrored), (1, True))
 
+    def test_two_triangles_on_the_corners_of_a_hexagon_have_half_a_turn_only(self) -> None:
+        corners = [Point(5 * math.cos(k * math.tau / 6), 5 * math.sin(k * math.tau / 6)) for k in range(6)]
+        found = symmetry(union(polygon(tuple(corners[:3])), polygon(tuple(corners[3:]))))
+        self.assertEqual((found.order, found.mirrored), (2, True))
+
     def test_rings_are_round(self) -> None:
         self.assertEqual(symmetry(difference(circle(O, 3), circle(O, 2))).order, ROUND)
 

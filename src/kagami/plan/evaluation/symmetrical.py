@@ -53,8 +53,11 @@ def _frame_marks(gradient: Gradient, look: int, centre: Point) -> Floats:
     if not gradient.round:
         level = axes[:, 1] / np.linalg.norm(axes[:, 1])
         feet = [place + level * (level @ (np.array(centre) - place)) for place in (origin, along)]
-        turned = tuple((1 - at, tone) for at, tone in reversed(gradient.stops))
-        return np.array([(*foot, look, 0 if turned == gradient.stops else k) for k, foot in enumerate(feet)])
+        there, back = (
+            [(round(at, 9), tone) for at, tone in stops]
+            for stops in (gradient.stops, [(1 - at, tone) for at, tone in reversed(gradient.stops)])
+        )
+        return np.array([(*foot, look, 0 if there == back else k) for k, foot in enumerate(feet)])
     directions, reach, _ = np.linalg.svd(axes)
     if gradient.frame.is_similarity:
         return np.array([(*origin, look, reach[0])])

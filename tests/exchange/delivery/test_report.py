@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import io
+import json
 import re
 from dataclasses import replace
+from pathlib import PurePosixPath
 from unittest import TestCase
 
 import pikepdf
@@ -166,11 +169,43 @@ class Tampered(TestCase):
                 found = report_on(order, form, leaves_pdf([*leaves, leaves[0]], "x"), CACHE).faults
                 self.assertEqual(found, (f"it has {len(leaves) + 1} pages and not {len(leaves)}",))
 
+    def test_a_page_of_another_size(self) -> None:
+        for key in ("sheet-svg", "sheet-pdf", "overview"):
+            form = FORMS[key]
+            order = order_of(toned(), CACHE, None)
+            assert form.leaves is not None
+            data = form.write(order)
+            if form.ending == "pdf":
+                with pikepdf.open(io.BytesIO(data)) as document:
+                    page = document.pages[-1]
+                    page.mediabox = [value * 2 for value in map(float, page.mediabox)]
+                    page.contents_add(b"2 0 0 2 0 0 cm", prepend=True)
+                    out = io.BytesIO()
+                    document.save(out)
+                data = out.getvalue()
+            else:
+                data = re.sub(rb'"([\d.]+)mm"', lambda side: b'"%gmm"' % (2 * float(side[1])), data, count=2)
+            leaf = form.leaves(order)[-1]
+            with self.subTest(key):
+                faults = report_on(order, form, data, CACHE).faults
+                self.assertEqual(len(faults), 1, faults)
+                self.assertIn(f"{2 * leaf.width:g} × {2 * leaf.height:g} mm large", faults[0])
+
     def test_a_plan_that_is_another(self) -> None:
         self.assertIn("another plan", self.faults("plan", lambda data: data.replace(b"Two tones", b"Two stones")))
 
     def test_a_manifest_that_does_not_read(self) -> None:
         self.assertIn("does not read", self.faults("icon-manifest", lambda data: data[:-4]))
+
+    def test_a_manifest_of_other_icons(self) -> None:
+        for old, new, fault in (
+            (b"icon-192.png", b"icon-193.png", "it names icon-193.png, which is not beside it; it does not name"),
+            (b"192x192", b"512x512", "it says of icon-192.png that it is 512x512, for any"),
+            (b"maskable", b"any", "it says of icon-masked-512.png that it is 512x512, for any"),
+        ):
+            with self.subTest(new=new):
+                said = self.faults("icon-manifest", lambda data, old=old, new=new: data.replace(old, new))
+                self.assertIn(fault, said)
 
     def test_what_no_library_reads(self) -> None:
         for key, form in FORMS.items():
@@ -188,6 +223,19 @@ class Files(TestCase):
         )
         names = [one.size for one in planned_files(plan, "Vennik", frozenset()) if one.form == "png"]
         self.assertEqual(names, [16, 32])
+
+    def test_variants_whose_names_are_one_in_files_have_folders_of_their_own(self) -> None:
+        """The icons that a manifest names stand beside it, and are of its variant."""
+        lines = (f"Variant {name}: nothing changed; as icons." for name in ("“one ink”", "one-ink", "“one ink 2”"))
+        plan = beams().plan.model_copy(update={"variants": parse_text("\n".join(lines)).variants})
+        files = {one.name: one for one in planned_files(plan, "Vennik", frozenset())}
+        sites = [one for one in files.values() if one.form == "icon-manifest"]
+        self.assertEqual(len(sites), 3)
+        for site in sites:
+            with self.subTest(site.variant):
+                for icon in json.loads(made(plan, CACHE, site).data)["icons"]:
+                    beside = files[f"{PurePosixPath(site.name).parent}/{icon['src']}"]
+                    self.assertEqual(beside.variant, site.variant)
 
     def test_a_package_without_variants_is_empty(self) -> None:
         self.assertEqual(planned_files(beams().plan, "Vennik", frozenset()), ())

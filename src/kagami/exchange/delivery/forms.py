@@ -60,6 +60,11 @@ class Form:
         """Whether it is pages about the mark instead of the mark alone."""
         return self.leaves is not None
 
+    @property
+    def stem(self) -> str:
+        """Its name in its folder, without an ending: other files there may call it by that."""
+        return f"{self.kind}-{self.pixels}" if self.pixels else self.kind
+
 
 def _svg(order: Order) -> bytes:
     return write_svg(order.art, ground=order.behind, error=STATED_ERROR).encode()
@@ -227,7 +232,8 @@ def _as_pdf(order: Order, leaves: list[Leaf], title: str = "") -> bytes:
 def _manifest(order: Order) -> bytes:
     from kagami.exchange.icons import write_manifest
 
-    icons = [("icon-192.png", 192, "any"), ("icon-512.png", 512, "any"), ("icon-masked-512.png", 512, "maskable")]
+    named = [(FORMS[key], purpose) for key, purpose in NAMED_ICONS.items()]
+    icons = [(f"{form.stem}.{form.ending}", form.pixels, purpose) for form, purpose in named]
     return write_manifest(order.plan.title, order.ground, icons)
 
 
@@ -236,6 +242,8 @@ if TYPE_CHECKING:
 
 ABOUT: Final = "about"
 """The format of what is about the mark as a whole; each package holds it."""
+NAMED_ICONS: Final = {"icon-192": "any", "icon-512": "any", "icon-masked": "maskable"}
+"""The icons that a site's manifest names, and the purpose of each."""
 SVG: Final = "image/svg+xml"
 PDF: Final = "application/pdf"
 PNG: Final = "image/png"

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import count
 
 from kagami.exchange.artwork import Artwork
 from kagami.exchange.delivery.forms import ABOUT, FORMS, Form
@@ -28,14 +29,20 @@ def planned_files(plan: Plan, brand: str, one_colour: frozenset[str]) -> tuple[P
     """The files of all variants, in order; `one_colour` names the variants that are of one colour."""
     package = plan.package or Package()
     taken: set[str] = set()
+    folders: set[str] = set()
     found = []
     for variant in plan.variants:
+        folder = _folder(plan, brand, variant, folders)
         for key, form in FORMS.items():
             plain = variant.name in one_colour
             if form.format not in variant.formats or (form.several_colours if plain else form.one_colour):
                 continue
             for size in sizes_in(form, package, variant):
-                found.append(Planned(_name(plan, package, brand, variant, form, size, taken), variant.name, key, size))
+                if form.folder:
+                    name = free_among(f"{folder}-{form.folder}/{form.stem}", form.ending, taken)
+                else:
+                    name = _name(plan, package, brand, variant, form, size, taken)
+                found.append(Planned(name, variant.name, key, size))
     stem = named_by("{brand}-{mark}", _words(plan, brand, Variant(name="all"), "", ""))
     for key, form in FORMS.items() if found else ():
         if form.format == ABOUT and (not form.of_colourways or plan.colourways):
@@ -53,13 +60,15 @@ def sizes_in(form: Form, package: Package, variant: Variant) -> tuple[int, ...]:
     return small or package.pixels
 
 
+def _folder(plan: Plan, brand: str, variant: Variant, taken: set[str]) -> str:
+    """What the folders of a variant begin with: its own, since files in them call each other by name."""
+    stem = named_by("{brand}-{mark}-{variant}", _words(plan, brand, variant, "", ""))
+    found = next(one for k in count(1) if (one := stem if k == 1 else f"{stem}-{k}") not in taken)
+    taken.add(found)
+    return found
+
+
 def _name(plan: Plan, package: Package, brand: str, variant: Variant, form: Form, size: int, taken: set[str]) -> str:
-    if form.folder:
-        stem = named_by("{brand}-{mark}-{variant}", _words(plan, brand, variant, "", ""))
-        folder = f"{stem}-{form.folder}"
-        number = f"-{size}" if form.pixels else ""
-        file = f"{form.kind}{number}"
-        return free_among(f"{folder}/{file}", form.ending, taken)
     words = _words(plan, brand, variant, form.kind, str(size) if size else package.height)
     pattern = package.pattern
     if form.kind and "{kind}" not in pattern:

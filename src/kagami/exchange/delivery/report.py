@@ -15,7 +15,7 @@ import numpy as np
 
 from kagami.exchange.artwork import MILLIMETRES, Area, Artwork
 from kagami.exchange.delivery.comparing import compared
-from kagami.exchange.delivery.forms import FORMS, Form
+from kagami.exchange.delivery.forms import FORMS, NAMED_ICONS, Form
 from kagami.exchange.delivery.ordering import Order, fineness_of
 from kagami.exchange.delivery.picturing import leaf_apart, outlines_apart, picture_apart
 from kagami.exchange.delivery.reading_back import Found, Unreadable, read_back
@@ -172,12 +172,22 @@ def _of_picture(order: Order, form: Form, data: bytes, found: Found, fine: Finen
 
 
 def _of_names(data: bytes) -> Report:
-    """A manifest: whether it reads, and what it names."""
+    """A manifest: whether it reads, and names the pictures that stand beside it, each as large as it is."""
     try:
-        names = [entry["src"] for entry in json.loads(data)["icons"]]
+        named = [(entry["src"], entry["sizes"], entry["purpose"]) for entry in json.loads(data)["icons"]]
     except (ValueError, KeyError, TypeError) as error:
         return Report(len(data), (f"it does not read: {error}",))
-    return Report(len(data), (), contents=tuple(names))
+    forms = {f"{form.stem}.{form.ending}": (key, form.pixels) for key, form in FORMS.items() if form.folder == "icons"}
+    faults = []
+    for name, sizes, purpose in named:
+        key, pixels = forms.get(name, ("", 0))
+        if not key:
+            faults.append(f"it names {name}, which is not beside it")
+        elif sizes != f"{pixels}x{pixels}" or NAMED_ICONS.get(key) != purpose:
+            faults.append(f"it says of {name} that it is {sizes}, for {purpose}")
+    lacks = set(NAMED_ICONS) - {forms[name][0] for name, *_ in named if name in forms}
+    faults += [f"it does not name {FORMS[key].stem}.{FORMS[key].ending}" for key in sorted(lacks)]
+    return Report(len(data), tuple(faults), contents=tuple(name for name, *_ in named))
 
 
 def _of_plan(order: Order, form: Form, data: bytes) -> Report:
@@ -199,27 +209,30 @@ def _of_sheet(leaves: Sequence[Leaf], form: Form, data: bytes) -> Report:
     from lxml import etree
     from pypdfium2 import PdfDocument, PdfiumError
 
-    count = 1
     try:
         if form.ending == "pdf":
             document = PdfDocument(data)
-            count = len(document)
-            width, height = (side * 25.4 / 72 for side in document[0].get_size())
+            points = [document[k].get_size() for k in range(len(document))]
+            sizes = [(width * MILLIMETRES["pt"], height * MILLIMETRES["pt"]) for width, height in points]
         else:
             root = etree.parse(io.BytesIO(data), etree.XMLParser(resolve_entities=False, no_network=True)).getroot()
             width, height = (float(root.get(side).removesuffix("mm")) for side in ("width", "height"))
+            sizes = [(width, height)]
     except (ValueError, etree.XMLSyntaxError, AttributeError, PdfiumError) as error:
         return Report(len(data), (f"another library does not read it: {error}",))
-    if count != len(leaves):
-        return Report(len(data), (f"it has {count} pages and not {len(leaves)}",))
+    if len(sizes) != len(leaves):
+        return Report(len(data), (f"it has {len(sizes)} pages and not {len(leaves)}",))
     faults, worst = [], 0.0
     for number, leaf in enumerate(leaves):
         apart = leaf_apart(leaf, form, data, number)
         worst = max(worst, apart.share)
-        where = f"page {number + 1}: " if count > 1 else ""
+        where = f"page {number + 1}: " if len(sizes) > 1 else ""
         faults += [f"{where}{fault}" for fault in apart.faults()]
+        if not np.allclose(sizes[number], (leaf.width, leaf.height), atol=READ_POINT):
+            meant = _pair((leaf.width, leaf.height))
+            faults.append(f"{where}it is {_pair(sizes[number])} mm large and not {meant}")
     pages = ("pages",) if form.ending == "pdf" else ()
-    return Report(len(data), tuple(faults), pieces=count, size=(width, height), contents=pages, pixel_error=worst)
+    return Report(len(data), tuple(faults), pieces=len(sizes), size=sizes[0], contents=pages, pixel_error=worst)
 
 
 def _pair(size: tuple[float, float]) -> str:

@@ -15,6 +15,7 @@ from typing import Final
 
 from kagami.exchange.arcs import LOOKED_AT, arc_cubics, read_arc
 from kagami.exchange.artwork import Artwork, Shading
+from kagami.exchange.names import free_name, name_of, variables_of
 from kagami.exchange.pen import draw
 from kagami.exchange.shorter import shorter
 from kagami.geometry.bezier import Cubic
@@ -258,18 +259,6 @@ def xml_text(text: str) -> str:
     return escape(re.sub(_NO_CHARACTER, "\ufffd", text), quote=False)
 
 
-def _free(name: str, taken: set[str]) -> str:
-    """A name that no other element of the document has; it is taken then."""
-    found = next(text for k in range(1, len(taken) + 2) if (text := name if k == 1 else f"{name}-{k}") not in taken)
-    taken.add(found)
-    return found
-
-
-def _variable(role: str) -> str:
-    """The name of a CSS variable for a role."""
-    return re.sub(r"[^a-zA-Z0-9_-]+", "-", role).strip("-") or "ink"
-
-
 def gradient_element(shading: Shading, identifier: str, frame: Frame) -> str:
     """A shading as an element of SVG. Source: SVG 1.1 (Second Edition), chapter 13.2."""
     by = shading.frame
@@ -340,14 +329,15 @@ def write_svg(
         rows.append("<defs>")
         rows.extend(gradient_element(shading, f"shading-{k}", frame) for k, shading in enumerate(shadings, 1))
         rows.append("</defs>")
-    taken: set[str] = set()
+    taken = {f"shading-{k}" for k in range(1, len(shadings) + 1)}
+    variables = variables_of(area.role for area in art.areas)
     for area in art.areas:
-        identifier = _free("".join(c if c.isalnum() else "-" for c in area.name), taken)
+        identifier = free_name(name_of(area.name, "piece"), taken)
         fill = f"url(#shading-{shadings.index(area.fill) + 1})" if isinstance(area.fill, Shading) else area.fill
         if fills is Fills.CURRENT:
             fill = "currentColor"
         elif fills is Fills.ROLES and isinstance(area.fill, str):
-            fill = f"var(--{_variable(area.role)}, {area.fill})"
+            fill = f"var(--{variables[area.role]}, {area.fill})"
         data = path_data(area.shape, frame, arcs)
         if brief:
             data = shorter(data, frame.decimals, math.floor(frame.slack), sparing=sparing)

@@ -65,6 +65,23 @@ class Sound(TestCase):
                 if report.area_error is not None:
                     self.assertLess(report.area_error, 1e-4)
 
+    def test_odd_names_of_pieces_and_roles(self) -> None:
+        """Names that documents cannot have as they are, and such as come to the same in them."""
+        plan = parse_text(
+            "Tone: “pale 1” = #c9d6e2\n"
+            "Tone: pale-1 = #2f7f86\n"
+            "Circle disc on O with radius 5u.\n"
+            "Circle eye on O with radius 1u.\n"
+            "Bar beam from O at 30°, 1.2u wide and 8u long.\n"
+            "Fill disc from bottom of disc to top of disc with a gradient of pale-1 and “pale 1”: pieces “shading 1”.\n"
+            "Fill beam with “pale 1”: 1st.\n"
+            "Fill eye with pale-1: “1/st”.\n"
+            "Variant full: nothing changed; as svg, web.\n"
+        )
+        for one in planned_files(plan, "Vennik", frozenset()):
+            with self.subTest(one.name):
+                self.assertEqual(made(plan, CACHE, one).report.faults, ())
+
     def test_equal_plans_give_equal_bytes(self) -> None:
         for key, form in FORMS.items():
             first, second = (form.write(order_for(toned(), "one", form.pixels or 64)) for _ in range(2))
@@ -109,6 +126,16 @@ class Tampered(TestCase):
 
     def test_another_size(self) -> None:
         self.assertIn("mm large", self.faults("svg", lambda data: re.sub(rb'width="[\d.]+mm"', b'width="10mm"', data)))
+
+    def test_an_id_that_two_elements_have(self) -> None:
+        twice = self.faults("svg", lambda data: data.replace(b'id="lit"', b'id="wet"'))
+        self.assertIn("it holds 2 elements with the id wet", twice)
+
+    def test_roles_that_share_a_variable_or_have_none(self) -> None:
+        shared = self.faults("web-roles", lambda data: data.replace(b"--lamp", b"--sea"))
+        self.assertIn("--sea sets sea and lamp", shared)
+        bare = self.faults("web-roles", lambda data: data.replace(b"var(--lamp, #e2a93b)", b"#e2a93b"))
+        self.assertIn("lit is painted with #e2a93b", bare)
 
     def test_a_stroke(self) -> None:
         stroked = self.faults("svg", lambda data: data.replace(b"<path id", b'<path stroke="#000" id', 1))

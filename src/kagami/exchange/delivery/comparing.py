@@ -52,7 +52,8 @@ def compared(art: Artwork, found: Found, paints: PaintKind, within: float, groun
     faults: list[str] = []
     worst = farthest = 0.0
     for piece, drawn in zip(wanted, found.drawn, strict=True):
-        wrong = _painted_otherwise(piece, drawn.paint, paints, real)
+        behind = piece is ground and paints is PaintKind.VARIABLE  # what lies behind them all has no role
+        wrong = _painted_otherwise(piece, drawn.paint, PaintKind.SCREEN if behind else paints, real)
         faults += [f"{piece.name} is painted with {wrong}"] if wrong else []
         table = tabulate([Shape((outline,)) for outline in piece.shape.mapped(real).outlines if outline.curves])
         off, share = _areas_off(piece.name, table, drawn, within, found.directed and piece is not ground)
@@ -62,7 +63,21 @@ def compared(art: Artwork, found: Found, paints: PaintKind, within: float, groun
         farthest = max(farthest, far)
         if far > within:
             faults.append(f"{piece.name} is {number_text(float(f'{far:.2g}'))} mm off where it should be")
+    faults += _roles_shared(wanted, found.drawn) if paints is PaintKind.VARIABLE else []
     return Comparison(tuple(faults), worst, farthest)
+
+
+def _roles_shared(wanted: Sequence[Area], drawn: Sequence[Drawn]) -> list[str]:
+    """What is wrong with the variables of roles: each is to have one of its own."""
+    pairs = [
+        (piece.role, one.paint.name)
+        for piece, one in zip(wanted, drawn, strict=True)
+        if one.paint.kind is PaintKind.VARIABLE
+    ]
+    roles, names = dict(pairs), {name: role for role, name in pairs}
+    faults = [f"{role} is set by {name} and by {roles[role]}" for role, name in pairs if roles[role] != name]
+    faults += [f"{name} sets {role} and {names[name]}" for role, name in pairs if names[name] != role]
+    return list(dict.fromkeys(faults))
 
 
 def farthest_from(table: CurveTable, places: Floats, enough: float = 0.0) -> float:

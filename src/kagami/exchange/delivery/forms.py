@@ -251,7 +251,16 @@ FORMS: Final[dict[str, Form]] = {
     "svg": Form("svg", "", "svg", SVG, "print and screen", _svg, reads="svg"),
     "svg-cubics": Form("cubics", "cubics", "svg", SVG, "for readers that know no arcs", _cubics, reads="svg"),
     "web": Form("web", "web", "svg", SVG, "web pages: in the fewest bytes", _web, reads="svg"),
-    "web-roles": Form("web", "roles", "svg", SVG, "web pages: a CSS variable a role", _roles, reads="svg"),
+    "web-roles": Form(
+        "web",
+        "roles",
+        "svg",
+        SVG,
+        "web pages: a CSS variable a role",
+        _roles,
+        reads="svg",
+        paints=PaintKind.VARIABLE,
+    ),
     "web-current": Form(
         "web",
         "text-colour",

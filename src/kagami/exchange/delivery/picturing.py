@@ -67,7 +67,7 @@ def outlines_apart(order: Order, art: Artwork, form: Form, data: bytes) -> Apart
     from kagami.exchange.svg import write_svg
 
     ground = order.ground
-    if form.reads not in ("svg", "pdf") or form.paints is not PaintKind.SCREEN:
+    if form.reads not in ("svg", "pdf") or form.paints not in (PaintKind.SCREEN, PaintKind.VARIABLE):
         return None
     width, height = pixels_of(art.box, LOOKED_AT)
     scale = LOOKED_AT / art.box.longer

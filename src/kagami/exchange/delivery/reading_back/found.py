@@ -14,6 +14,7 @@ class PaintKind(Enum):
     """What a paint is made of."""
 
     SCREEN = "a colour of screens"
+    VARIABLE = "a colour that its page may set"
     PROCESS = "the four process inks"
     GREY = "black alone"
     INK = "a named ink"
@@ -25,9 +26,9 @@ class PaintKind(Enum):
 @dataclass(frozen=True, slots=True)
 class Paint:
     """What an area is filled with. `colour` (#rrggbb) is what screens show for it, of a named ink that of the ink in
-    full; `values` are shares: of four inks or of black, or the strength of the named ink. A gradient has its `stops`,
-    shares and what screens show there, and the origin and the ends of both axes of its `frame`, (3, 2), in millimetres
-    from the lower left.
+    full; `values` are shares: of four inks or of black, or the strength of the named ink; `name` is that of the ink, or
+    of the variable by which a page may set it. A gradient has its `stops`, shares and what screens show there, and the
+    origin and the ends of both axes of its `frame`, (3, 2), in millimetres from the lower left.
     """
 
     kind: PaintKind

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
+from collections import Counter
 from collections.abc import Sequence
 from typing import Any, Final
 
@@ -108,8 +109,9 @@ _ALLOWED: Final = {"svg", "title", "desc", "metadata", "path", "defs", "linearGr
 
 
 def _foreign_in_svg(root: Any) -> tuple[str, ...]:
-    """Elements and attributes that are no filled outlines."""
-    found = []
+    """Elements and attributes that are no filled outlines, and ids that are not one element's alone."""
+    ids = Counter(element.get("id") for element in root.iter() if element.get("id"))
+    found = [f"{count} elements with the id {one}" for one, count in ids.items() if count > 1]
     for element in root.iter():
         name = str(element.tag).rpartition("}")[2]
         space = str(element.tag).startswith("{http://www.w3.org/2000/svg}")
@@ -126,7 +128,10 @@ def _plain(text: str) -> Paint:
     """What a fill says that is one colour; a variable says its default."""
     if text == "currentColor":
         return Paint(PaintKind.TEXT)
-    return Paint(PaintKind.SCREEN, text.rpartition(",")[2].strip(" )") if text.startswith("var(") else text)
+    if text.startswith("var("):
+        name, _, usual = text[4:].rstrip(")").partition(",")
+        return Paint(PaintKind.VARIABLE, usual.strip(), name=name.strip())
+    return Paint(PaintKind.SCREEN, text)
 
 
 def _gradient(root: Any, name: str, corner: Floats, scale: float) -> Paint:

@@ -133,6 +133,18 @@ class Documents(TestCase):
             [(one.name, one.colourway, one.plate, one.below, one.note, one.formats) for one in mark.plan.variants],
         )
 
+    def test_names_of_several_words_need_no_quotes(self) -> None:
+        mark = small()
+        mark.do("add-sentence", text="Colourway night watch, chosen: ink is #e2a93b.")
+        mark.do("add-sentence", text="Variant on-dark 1st, in night watch, below 24 px: nothing changed.")
+        mark.do("add-sentence", text="Variant one ink: nothing changed.")
+        self.assertEqual([one.name for one in mark.plan.colourways], ["night watch"])
+        found = {one.name: one.colourway for one in mark.plan.variants}
+        self.assertEqual(found, {"small": "", "on-dark 1st": "night watch", "one ink": ""})
+        for text in ("Variant large in night watch: nothing changed.", "Variant large below 24 px: nothing changed."):
+            with self.subTest(text), self.assertRaises(PlanError):
+                mark.do("add-sentence", text=text)
+
     def test_what_is_no_variant_is_refused_with_a_form_of_words(self) -> None:
         mark = small()
         for text in (

@@ -258,6 +258,24 @@ class Forgiving(TestCase):
             with self.subTest(meant):
                 self.assertEqual(said(meant), meant)
 
+    def test_names_of_several_words_need_no_quotes_where_they_can_be_told(self) -> None:
+        for text, sentence in {
+            "Unite disc and moon: piece big sail.": "Unite disc and moon: piece “big sail”.",
+            "Unite disc and moon: big sail": "Unite disc and moon: piece “big sail”.",
+            "From disc take moon: piece 2nd.": "From disc take moon: piece “2nd”.",
+            "Fill disc with #1f2c4a: 1st.": "Fill disc with tone 1: pieces “1st”.",
+            "turn moon about O, 12 copies: lit up and away": "Turn moon round O, 12 copies: “lit up and away”.",
+            "circle called big sail radius 5": "Circle “big sail” on O with radius 5u.",
+            "Circle big sail on top of disc with radius 2u": "Circle “big sail” on top of disc with radius 2u.",
+            "circle big sail, radius 2": "Circle “big sail” on O with radius 2u.",
+        }.items():
+            with self.subTest(text):
+                self.assertEqual(said(text), sentence)
+
+    def test_behind_a_colon_stands_no_value_of_a_measure_that_is_to_come(self) -> None:
+        """Else the name of a piece would make a gradient of it, out to a radius of so many of what nobody knows."""
+        self.assertTrue(said("Fill disc with #1f2c4a: 3x").startswith("Fill disc with tone 1: "))
+
     def test_a_misspelt_word_is_mended_but_only_offered(self) -> None:
         cases = {
             "Circl on O with radius 3": "Circle on O with radius 3",

@@ -16,7 +16,7 @@ from kagami.plan.messages import listing
 from kagami.plan.tones.colourways import DROPPED, IN_ONE, Colourway, OneColour, RoleTone
 from kagami.plan.tones.notation import Named, parse_tone, tone_at, tone_text
 from kagami.plan.translation import tr
-from kagami.plan.wording.names import name_text, parse_name
+from kagami.plan.wording.names import name_text, parse_name, parse_name_before
 
 WORD: Final = "Colourway"
 CHOSEN: Final = "chosen"
@@ -62,7 +62,7 @@ def parse_colourway(text: str) -> Colourway:
     """
     text = text.strip()
     head = re.match(rf"{re.escape(tr(WORD))} +", text, re.IGNORECASE)
-    name = parse_name(text, head.end()) if head else None
+    name = parse_name_before(text, head.end(), ",:", frozenset((CHOSEN, "in"))) if head else None
     if name is None:
         raise SentenceError("colourway-unread", text=text, position=head.end() if head else 0)
     at, chosen, form = name[1], False, "in tones"

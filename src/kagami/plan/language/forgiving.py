@@ -62,6 +62,11 @@ MOST_LENGTH: Final = 300
 """Longer sentences are read as they stand, or not at all."""
 
 
+def words_said() -> frozenset[str]:
+    """The words of sentences, and those that are said for them, in small letters."""
+    return SMALL | ASIDE | vocabulary() | frozenset[str]().union(*SAME)
+
+
 def _same(word: str) -> frozenset[str]:
     return frozenset().union(*(words for words in SAME if word in words))
 
@@ -118,8 +123,7 @@ def forgiven(
     if len(text) > MOST_LENGTH:
         return None
     text, guide = without_guide(without_order(text))
-    few = stops | SMALL | ASIDE
-    every = few | vocabulary() | frozenset[str]().union(*SAME)
+    few, every = stops | SMALL | ASIDE, stops | words_said()
     # A measure may be called like a word of a sentence: at first all such words end a value, then only those that must.
     plain = _plain(text, ids)
     meant = (one for said in dict.fromkeys((plain, _COMMA.sub(r"\1.\2", plain))) for one in meanings(said, ids, lines))
@@ -347,7 +351,8 @@ class _Reader:
         except PlanError:
             return None
         values = _values_in(clause.slot.kind, value)
-        is_length = clause.slot.kind is LENGTH or clause.slot.kind.is_place
+        # Behind a colon stands a name, and no value of a measure that there is none of.
+        is_length = (clause.slot.kind is LENGTH or clause.slot.kind.is_place) and not _CALLED.search(text, 0, at)
         if not all(self.may_use(one, is_length and (led or not one.strip().isidentifier())) for one in values):
             self.reached.turned_down = True
             return None

@@ -16,8 +16,9 @@ from typing import Any, Final
 from kagami.plan import limits
 from kagami.plan.errors import ExpressionError, PlanError
 from kagami.plan.fields.scanner import Scanner, SentenceError
+from kagami.plan.language.called import with_names_quoted
 from kagami.plan.language.clauses import SMALL_WORDS
-from kagami.plan.language.forgiving import Reached, forgiven, mended
+from kagami.plan.language.forgiving import UNNAMED, Reached, forgiven, mended, words_said
 from kagami.plan.language.sentences import GUIDE, MUTED, SINGULAR, Own, Slot, Words, sentence_parts
 from kagami.plan.language.trade import NO_LINES
 from kagami.plan.messages import listing
@@ -215,7 +216,24 @@ def parse_sentence(
     better = mended(text, ids)
     if better is not None and (forgiven(better, ids, stop_words(), measures) or _reads(better, ids)):
         raise SentenceError("did-you-mean", mended=better, position=_differs(text, better))
+    found = _with_a_long_name(text, ids, measures, lines)
+    if found is not None:
+        return found
     raise _refusal(text, failure, reached)
+
+
+def _with_a_long_name(
+    text: str, ids: Mapping[str, str], measures: Collection[str], lines: Mapping[str, str]
+) -> Sentence | None:
+    """What a text says whose step's name has several words, or begins with a number, and stands without its quotes."""
+    words = stop_words() | words_said() | UNNAMED | {name.lower() for name in ids} | {"o", "u", *measures}
+    for said, name in with_names_quoted(text, words):
+        found = _parsed(Scanner(said, ids, stop_words()), _Failure(), in_order_of_work())
+        meant = None if found else forgiven(said, ids, stop_words(), measures, None, lines)
+        found = found or (Sentence(*meant) if meant else None)
+        if found is not None and found.fields.get("name") == name:
+            return found
+    return None
 
 
 def _refusal(text: str, failure: _Failure, reached: Reached) -> SentenceError:

@@ -19,7 +19,7 @@ from kagami.plan.messages import listing
 from kagami.plan.translation import tr
 from kagami.plan.values.stored import typed_value
 from kagami.plan.variants.variant import AS_IT_IS, FORMS, USUAL, OtherValue, Package, Variant
-from kagami.plan.wording.names import name_text, parse_name
+from kagami.plan.wording.names import name_text, parse_name, parse_name_before
 
 WORD: Final = "Variant"
 KEPT: Final = "nothing changed"
@@ -35,6 +35,8 @@ SMALLEST: Final = "smallest"
 AS: Final = "as"
 WORDS: Final = (WORD, KEPT, IN, ON_ITS_PLATE, BELOW, WITHOUT, WITH, IS, CLEAR, LINE, SMALLEST, AS, *FORMS)
 NO_FILES: Final = "no file"
+_NO_NAMES: Final = frozenset((IN, "on", BELOW, WITH, WITHOUT))
+"""Words that no name has that stands without its quotes: a comma was forgotten before them."""
 _MEASURE: Final = re.compile(r"[A-Za-z][A-Za-z0-9_]*")
 _PIXELS: Final = re.compile(r"(\d{1,4}) px")
 _PACKAGE: Final = re.compile(
@@ -84,7 +86,7 @@ def parse_variant(text: str, ids: Mapping[str, str]) -> Variant:
     """
     text = text.strip()
     head = re.match(rf"{re.escape(tr(WORD))} +", text, re.IGNORECASE)
-    name = parse_name(text, head.end()) if head else None
+    name = parse_name_before(text, head.end(), ",:", _NO_NAMES) if head else None
     if name is None:
         raise SentenceError("variant-unread", position=head.end() if head else 0)
     found: dict[str, Any] = {"name": name[0]}
@@ -108,7 +110,8 @@ def _asides(text: str, at: int, found: dict[str, Any]) -> int:
         at += 2
         form = next((word for word in forms if text.startswith(word, at)), None)
         below = re.compile(rf"{re.escape(tr(BELOW))} {_PIXELS.pattern}").match(text, at)
-        colourway = parse_name(text, at + len(tr(IN)) + 1) if text.startswith(f"{tr(IN)} ", at) else None
+        begun = at + len(tr(IN)) + 1 if text.startswith(f"{tr(IN)} ", at) else None
+        colourway = parse_name_before(text, begun, ",:", _NO_NAMES) if begun else None
         if text.startswith(tr(ON_ITS_PLATE), at):
             found["plate"], at = True, at + len(tr(ON_ITS_PLATE))
         elif form is not None:

@@ -28,6 +28,19 @@ def parse_name(text: str, at: int) -> tuple[str, int] | None:
     return None
 
 
+def parse_name_before(text: str, at: int, ends: str, words: frozenset[str]) -> tuple[str, int] | None:
+    """The name that is written at a position, and where it ends: quotes may be missing where one of the signs `ends`
+    follows, and none of the `words`, in small letters, is in it.
+
+    >>> parse_name_before("one ink: nothing changed", 0, ":,", frozenset(("in",)))
+    ('one ink', 7)
+    """
+    bare = re.compile(f'[^“”"{re.escape(ends)}]+(?=[{re.escape(ends)}])').match(text, at)
+    if bare is None or not bare[0].strip() or set(bare[0].lower().split()) & words:
+        return parse_name(text, at)
+    return bare[0].strip(), at + len(bare[0].rstrip())
+
+
 def sayable(name: str) -> bool:
     """Whether a name can be written at all: quotes cannot."""
     return not set(name) & set('“”"')

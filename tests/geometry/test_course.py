@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from unittest import TestCase
 
 import numpy as np
@@ -11,7 +12,7 @@ import scipy
 from kagami.geometry import figures
 from kagami.geometry.bezier import Cubic
 from kagami.geometry.course import Course, OffCourse
-from kagami.geometry.curves import Line
+from kagami.geometry.curves import Arc, Line
 from kagami.geometry.errors import GeometryError
 from kagami.geometry.outline import Outline
 from kagami.geometry.point import ORIGIN, Point
@@ -38,6 +39,36 @@ class Circles(TestCase):
             assert circle is not None
             self.assertAlmostEqual(circle[1], radius, delta=1e-12)
             self.assertAlmostEqual(course.reversed().circle[1], radius, delta=1e-12)
+
+    def test_a_circle_of_several_arcs_run_either_way_is_gone_round_as_its_arcs_are(self) -> None:
+        """Against the arcs themselves, each run along by its own parameter, and against a circle that is not quite one,
+        which is gone along curve by curve.
+        """
+        for way in (1, -1):
+            arcs = [
+                Arc(Point(1, 2), 5, 0.3 + way * a, way * b) for a, b in ((0, 1.0), (1.0, 2.5), (3.5, math.tau - 3.5))
+            ]
+            course = Course(Outline(tuple(arcs)), 0.75)
+            nearly = Course(Outline((*arcs[:2], replace(arcs[2], radius=5 + 3e-9))), 0.75)
+            radius = 5 - way * 0.75
+            begun = np.cumsum([0.0, *(radius * abs(arc.sweep) for arc in arcs)])
+            lengths = np.concatenate([begun[:-1] + share * np.diff(begun) for share in (0.25, 0.5, 0.75)])
+            places, headings = course.places(lengths)
+            others, turns = nearly.places(lengths)
+            np.testing.assert_allclose(places, others, atol=1e-7)
+            np.testing.assert_allclose(np.cos(headings - turns), 1.0, atol=1e-9)
+            self.assertAlmostEqual(course.length, nearly.length, delta=1e-7)
+            for k, (x, y) in enumerate(places[3:6]):  # the middles of the arcs
+                middle = arcs[k].middle
+                self.assertAlmostEqual(Point(x, y).distance(middle), 0.75, delta=1e-12)
+                self.assertAlmostEqual(Point(x, y).distance(Point(1, 2)), radius, delta=1e-12)
+            for s, (x, y) in zip(lengths, places, strict=True):
+                self.assertAlmostEqual(course.nearest(Point(x, y)), s, delta=1e-9)
+
+    def test_a_line_that_goes_back_along_its_circle_is_no_circle(self) -> None:
+        there = Arc(ORIGIN, 2, 0, 4.0)
+        course = Course(Outline((there, there.reversed())))
+        self.assertAlmostEqual(course.length, 16.0, delta=1e-12)
 
     def test_a_parallel_beyond_the_centre_is_refused(self) -> None:
         with self.assertRaises(GeometryError):

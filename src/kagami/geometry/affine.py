@@ -15,6 +15,14 @@ from kagami.geometry.tolerance import ROUNDING
 _QUARTERS = ((1.0, 0.0), (0.0, 1.0), (-1.0, 0.0), (0.0, -1.0))
 
 
+def cosine_and_sine(angle: float) -> tuple[float, float]:
+    """Those of an angle in radians, exact at quarter turns."""
+    quarter = angle / (math.pi / 2)
+    if abs(quarter - round(quarter)) < ROUNDING:
+        return _QUARTERS[round(quarter) % 4]
+    return math.cos(angle), math.sin(angle)
+
+
 @dataclass(frozen=True, slots=True)
 class Affine:
     """x' = a·x + c·y + e and y' = b·x + d·y + f (the order of the matrix in SVG)."""
@@ -34,11 +42,7 @@ class Affine:
     @staticmethod
     def rotation(angle: float, centre: Point = ORIGIN) -> Affine:
         """Turn by radians, counter-clockwise. Quarter turns are exact."""
-        quarter = angle / (math.pi / 2)
-        if abs(quarter - round(quarter)) < ROUNDING:
-            cos, sin = _QUARTERS[round(quarter) % 4]
-        else:
-            cos, sin = math.cos(angle), math.sin(angle)
+        cos, sin = cosine_and_sine(angle)
         x, y = centre
         return Affine(cos, sin, -sin, cos, x - cos * x + sin * y, y - sin * x - cos * y)
 

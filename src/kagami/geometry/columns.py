@@ -56,6 +56,16 @@ class Columns:
         kind, rows = loops.mapped(self.kind, self.rows, self.begin, by.a, by.b, by.c, by.d, by.e, by.f)
         return Columns(kind, rows, self.begin, self.closed)
 
+    def mapped_each(self, which: Ints, maps: Floats) -> Columns | None:
+        """The images of outlines under a similarity each: `which`, (m,), numbers a row of `maps`, (n, 6), which holds
+        a, b, c, d, e and f (see `Affine`). None where no compiled loops are in use.
+        """
+        loops = quick("mapping")
+        if loops is None:
+            return None
+        kind, rows = loops.mapped_each(self.kind, self.rows, self.begin, which, maps)
+        return Columns(kind, rows, self.begin, self.closed)
+
     def curves(self) -> tuple[Curve, ...]:
         """All curves as typed values."""
         return tuple(map(curve_of, self.kind.tolist(), self.rows.tolist()))

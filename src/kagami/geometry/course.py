@@ -15,7 +15,7 @@ from typing import Final
 import numpy as np
 
 from kagami.geometry.arrays import Floats, Ints
-from kagami.geometry.curves import Arc, Line
+from kagami.geometry.curves import Arc, Curve, Line
 from kagami.geometry.errors import GeometryError
 from kagami.geometry.measure.size import area
 from kagami.geometry.outline import Outline, Shape
@@ -49,7 +49,7 @@ class Course:
     aside: float = 0.0
 
     def __post_init__(self) -> None:
-        if (self._ends <= 0).any():
+        if (self._ends <= 0).any() if self._round is None else self._round[1] <= 0:
             raise GeometryError(f"a line {abs(self.aside):g}u beside this outline would turn back on itself")
 
     @cached_property
@@ -70,8 +70,7 @@ class Course:
         """Length from a curve's start to each stretch's end, (curves, stretches + 1)."""
         count = len(self._table)
         if self._plain.all():
-            speed = self._speed(np.arange(count), np.full(count, 0.5))
-            return speed[:, None] * self._grid
+            return np.array([_length_beside(curve, self.aside) for curve in self.outline.curves])[:, None] * self._grid
         index = np.repeat(np.arange(count), STRETCHES)
         low, high = np.tile(self._grid[:-1], count), np.tile(self._grid[1:], count)
         parts = self._between(index, low, high).reshape(count, STRETCHES)
@@ -87,10 +86,10 @@ class Course:
         """Length from the beginning to each curve's start."""
         return np.concatenate([[0.0], np.cumsum(self._ends)[:-1]])
 
-    @property
+    @cached_property
     def length(self) -> float:
         """Its whole length."""
-        return float(self._ends.sum())
+        return float(self._ends.sum()) if self._round is None else math.tau * self._round[1]
 
     def _speed(self, index: Ints, t: Floats) -> Floats:
         along = self._table.ask("derivative", index, t, width=2)
@@ -113,6 +112,8 @@ class Course:
         Raises:
             OffCourse: one lies beyond the ends of an open course.
         """
+        if self._round is not None:
+            return self._places_round(*self._round, lengths)
         whole = self.length
         if self.outline.closed:
             along = np.mod(lengths, whole)
@@ -127,6 +128,15 @@ class Course:
         places = self._table.ask("point", index, t, width=2)
         beside = np.stack([-np.sin(headings), np.cos(headings)], axis=1) * self.aside
         return places + beside, np.asarray(headings)
+
+    def _places_round(
+        self, centre: Point, radius: float, first: float, way: float, lengths: Floats
+    ) -> tuple[Floats, Floats]:
+        """The same on a whole circle."""
+        angles = first + way * np.asarray(lengths) / radius
+        cos, sin = np.cos(angles), np.sin(angles)
+        places = np.stack([centre.x + radius * cos, centre.y + radius * sin], axis=1)
+        return places, np.arctan2(way * cos, -way * sin)
 
     def _parameters(self, index: Ints, along: Floats) -> Floats:
         """The parameters of curves at which so much of their length lies behind."""
@@ -157,6 +167,9 @@ class Course:
 
     def nearest(self, place: Point) -> float:
         """How far along the outline is nearest to a place."""
+        if self._round is not None:
+            centre, radius, first, way = self._round
+            return radius * (way * (centre.direction(place) - first) % math.tau)
         count = len(self._table)
         every = np.arange(count)
         t = self._table.ask("nearest", every, np.tile(np.array(place, dtype=np.float64), (count, 1)))
@@ -172,7 +185,21 @@ class Course:
         """The same places, run along the other way."""
         return Course(self.outline.reversed(), -self.aside)
 
-    @property
+    @cached_property
+    def _round(self) -> tuple[Point, float, float, float] | None:
+        """Where it goes once round a circle: its centre, its radius, the angle where it begins, and 1 or −1 for
+        counter-clockwise or clockwise.
+        """
+        circle = self.circle if self.outline.closed else None
+        sweeps = [curve.sweep for curve in self.outline.curves if isinstance(curve, Arc)]
+        first = self.outline.curves[0] if self.outline.curves else None
+        if circle is None or not isinstance(first, Arc) or abs(abs(sum(sweeps)) - math.tau) > ROUNDING:
+            return None
+        if any(sweep * first.sweep < 0 for sweep in sweeps):
+            return None
+        return *circle, first.start_angle, math.copysign(1.0, first.sweep)
+
+    @cached_property
     def circle(self) -> tuple[Point, float] | None:
         """Centre and radius, where it lies on one circle."""
         arcs = [curve for curve in self.outline.curves if isinstance(curve, Arc)]
@@ -182,6 +209,13 @@ class Course:
         if any(arc.centre.distance(first.centre) > LENGTH or abs(arc.radius - first.radius) > LENGTH for arc in arcs):
             return None
         return first.centre, first.radius - math.copysign(self.aside, first.sweep * self.aside)
+
+
+def _length_beside(curve: Curve, aside: float) -> float:
+    """The length of what lies so far to the left of a line or an arc, negative where it would turn back on itself."""
+    if isinstance(curve, Arc):
+        return (curve.radius - math.copysign(aside, curve.sweep * aside)) * abs(curve.sweep)
+    return curve.start.distance(curve.end)
 
 
 @lru_cache(maxsize=MOST_KNOWN)

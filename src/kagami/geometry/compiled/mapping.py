@@ -45,6 +45,27 @@ def _map(of: int, row: Floats, by: tuple[float, float, float, float, float, floa
             one_curve.put(row, k, _image(one_curve.corner(row, k), by))
 
 
+@compiled
+def _outline(
+    kind: Ints,
+    rows: Floats,
+    first: int,
+    end: int,
+    by: tuple[float, float, float, float, float, float],
+    kinds: Ints,
+    found: Floats,
+) -> None:
+    """Put the image of an outline in its place; under a map that reflects it runs the other way."""
+    a, b, c, d, _, _ = by
+    reflects = a * d - b * c < 0
+    for k in range(first, end):
+        to = first + end - 1 - k if reflects else k
+        kinds[to], found[to] = kind[k], rows[k]
+        _map(kind[k], found[to], by)
+        if reflects:
+            one_curve.reverse(kind[k], found[to])
+
+
 @compiled_for("int64[:], float64[:, :], int64[:], float64, float64, float64, float64, float64, float64")
 def mapped(
     kind: Ints, rows: Floats, begin: Ints, a: float, b: float, c: float, d: float, e: float, f: float
@@ -52,16 +73,20 @@ def mapped(
     """Kinds and rows of the images of outlines with curves from `begin` on (one more at the end); a map that reflects
     also runs them the other way, so that the area stays on the left.
     """
-    by, reflects = (a, b, c, d, e, f), a * d - b * c < 0
     kinds, found = np.empty(len(kind), np.int64), np.empty(rows.shape)
     for outline in range(len(begin) - 1):
-        first, end = begin[outline], begin[outline + 1]
-        for k in range(first, end):
-            to = first + end - 1 - k if reflects else k
-            kinds[to], found[to] = kind[k], rows[k]
-            _map(kind[k], found[to], by)
-            if reflects:
-                one_curve.reverse(kind[k], found[to])
+        _outline(kind, rows, begin[outline], begin[outline + 1], (a, b, c, d, e, f), kinds, found)
+    return kinds, found
+
+
+@compiled_for("int64[:], float64[:, :], int64[:], int64[:], float64[:, :]")
+def mapped_each(kind: Ints, rows: Floats, begin: Ints, which: Ints, maps: Floats) -> tuple[Ints, Floats]:
+    """The same with a map for each outline: `which`, (outlines,), numbers a row of `maps`, (n, 6)."""
+    kinds, found = np.empty(len(kind), np.int64), np.empty(rows.shape)
+    for outline in range(len(begin) - 1):
+        row = maps[which[outline]]
+        by = (row[0], row[1], row[2], row[3], row[4], row[5])
+        _outline(kind, rows, begin[outline], begin[outline + 1], by, kinds, found)
     return kinds, found
 
 

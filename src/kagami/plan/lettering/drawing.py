@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import itertools
+from collections.abc import Iterator, Mapping, Sequence
+from functools import cached_property
 
 import numpy as np
 
-from kagami.geometry.arrays import Bools, Floats
 from kagami.geometry.boolean import union
+from kagami.geometry.columns import Columns, together
 from kagami.geometry.crossings import find
 from kagami.geometry.outline import Shape, one_shape
 from kagami.geometry.point import Point
 from kagami.geometry.table import tabulate
-from kagami.geometry.tolerance import LENGTH
 from kagami.plan.figure import Figure
 from kagami.plan.lettering.laying import Laid, Lettering, laid
+from kagami.plan.lettering.meeting import close_pairs
 from kagami.plan.lettering.notes import notes_of
 from kagami.plan.outcome import Drawing, Notes
 
@@ -26,7 +28,7 @@ def drawing_of(lettering: Lettering, notes: Notes = ()) -> Drawing:
         LetteringError: they cannot be laid.
     """
     page = laid(lettering)
-    figure = Figure((as_one(page.letters),), {**page.places, **places_of(page.letters)}, readings=page.readings)
+    figure = Figure((as_one(page.letters),), _Lent(page.places, page.letters), readings=page.readings)
     return Drawing(figure, (*notes_of(lettering.setting), *notes), lettering)
 
 
@@ -44,51 +46,76 @@ def letters_of(lettering: Lettering) -> Figure:
         LetteringError: they cannot be laid.
     """
     page = laid(lettering)
-    shapes = tuple(letter.shape() for letter in page.letters)
-    places = {**page.places, **places_of(page.letters)}
-    return Figure(shapes, places, apart=not overlap(page.letters, shapes), readings=page.readings)
+    shapes = tuple(shapes_of(page.letters))
+    apart = not overlap(close_pairs(page.letters), shapes)
+    return Figure(shapes, _Lent(page.places, page.letters), apart=apart, readings=page.readings)
 
 
-def places_of(letters: Sequence[Laid]) -> dict[str, Point]:
-    """The places of each letter, by its number from 1."""
-    return {f"{k}.{name}": place for k, letter in enumerate(letters, 1) for name, place in letter.places()}
+class _Lent(Mapping[str, Point]):
+    """The places of a line as a whole, and those of each letter by its number from 1, which are worked out when one of
+    them is asked for: most never are.
+    """
+
+    def __init__(self, own: Mapping[str, Point], letters: Sequence[Laid]) -> None:
+        self.own, self.letters = own, letters
+
+    @cached_property
+    def all(self) -> dict[str, Point]:
+        """Every one of them."""
+        letters = enumerate(self.letters, 1)
+        return {**self.own, **{f"{k}.{name}": place for k, letter in letters for name, place in letter.places()}}
+
+    def __getitem__(self, name: str) -> Point:
+        return self.all[name] if name[:1].isdigit() else self.own[name]
+
+    def __iter__(self) -> Iterator[str]:
+        return iter(self.all)
+
+    def __len__(self) -> int:
+        return len(self.own) + sum(letter.lends for letter in self.letters)
+
+
+def shapes_of(letters: Sequence[Laid]) -> list[Shape]:
+    """The areas of letters."""
+    found: list[Shape] = []
+    for some, columns in _by_line(letters):
+        outlines = some[0].line.outlines
+        if columns is None:
+            found += [outline.mapped(letter.map) for letter, outline in zip(some, outlines, strict=True)]
+        else:
+            ends = itertools.accumulate(map(len, outlines), initial=0)
+            found += [Shape(columns=columns.part(*part)) for part in itertools.pairwise(ends)]
+    return found
+
+
+def _by_line(letters: Sequence[Laid]) -> Iterator[tuple[list[Laid], Columns | None]]:
+    """The letters of each line, and their outlines one after the other, where they are told in columns."""
+    for _, run in itertools.groupby(letters, key=lambda letter: id(letter.line)):
+        some = list(run)
+        known = some[0].line.in_columns
+        maps = [(by.a, by.b, by.c, by.d, by.e, by.f) for by in (letter.map for letter in some)]
+        yield some, known[0].mapped_each(known[1], np.array(maps)) if known else None
 
 
 def as_one(letters: Sequence[Laid]) -> Shape:
     """Letters as one area."""
-    shapes = [letter.shape() for letter in letters]
-    if overlap(letters, shapes):
-        return union(*shapes)
-    return one_shape(shapes)
+    close = close_pairs(letters)
+    if close:
+        shapes = shapes_of(letters)
+        return union(*shapes) if overlap(close, shapes) else one_shape(shapes)
+    lines = [columns for _, columns in _by_line(letters)]
+    known = [columns for columns in lines if columns is not None]
+    return Shape(columns=together(known)) if len(known) == len(lines) else one_shape(shapes_of(letters))
 
 
-def overlap(letters: Sequence[Laid], shapes: Sequence[Shape]) -> bool:
-    """Whether letters may overlap: the outlines of two of them meet, or one lies within the rectangle of another."""
-    near, within = _beside(np.array([letter.corners() for letter in letters]))
-    if within.any():
+def overlap(close: Sequence[tuple[int, int, bool]], shapes: Sequence[Shape]) -> bool:
+    """Whether letters that are close may overlap: the outlines of two of them meet, or one lies within the rectangle of
+    another.
+    """
+    if any(within for _, _, within in close):
         return True
-    close = np.flatnonzero(near.any(axis=1))
-    if not len(close):
+    if not close:
         return False
-    some = tabulate([shapes[k] for k in close.tolist()])
+    some = tabulate([shapes[k] for k in sorted({k for pair in close for k in pair[:2]})])
     found = find(some)
     return bool((some.owner[found.i] != some.owner[found.j]).any())
-
-
-def _beside(corners: Floats) -> tuple[Bools, Bools]:
-    """Of rectangles (n, 4, 2) which two are not parted by a line along a side of one of them (the separating axis
-    theorem), and which lies within which.
-    """
-    sides = corners[:, [1, 3]] - corners[:, [0]]
-    lengths = np.maximum(np.hypot(sides[..., 0], sides[..., 1]), LENGTH)
-    axes = sides / lengths[..., None]
-    along = np.einsum("iad,jkd->iajk", axes, corners - corners[:, :1].mean(axis=0))
-    low, high = along.min(axis=3), along.max(axis=3)  # (rectangle of the axis, axis, rectangle)
-    every = np.arange(len(corners))
-    own_low, own_high = low[every, :, every][:, :, None], high[every, :, every][:, :, None]
-    parted = np.any((low > own_high + LENGTH) | (high < own_low - LENGTH), axis=1)
-    inside = np.all((low >= own_low) & (high <= own_high), axis=1).T
-    near, within = ~(parted | parted.T), inside
-    for table in (near, within):
-        np.fill_diagonal(table, val=False)
-    return near, within

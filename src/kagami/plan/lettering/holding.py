@@ -13,11 +13,12 @@ from kagami.geometry.affine import Affine
 from kagami.geometry.arrays import Floats
 from kagami.geometry.course import counter_clockwise, course_along
 from kagami.geometry.measure.gaps import narrowest_gap, nearest_of
-from kagami.geometry.outline import Outline, Shape
+from kagami.geometry.outline import Outline, Shape, one_shape
 from kagami.geometry.point import Point
 from kagami.geometry.table import tabulate
 from kagami.geometry.tolerance import UNMOVED
 from kagami.lettering.errors import LetteringError
+from kagami.plan.lettering.drawing import shapes_of
 from kagami.plan.lettering.laying import Lettering, laid
 from kagami.plan.lettering.where import SHARES, Along, Straight
 
@@ -71,7 +72,7 @@ def _leftward(place: Floats, heading: float, of: Point) -> float:
 def _moved(words: Lettering, where: Straight, figure: Shape, clear: float) -> Straight:
     """Straight words moved across their line until the narrowest gap is as wide as asked (Brent's method)."""
     up = where.angle + math.pi / 2
-    letters = Shape(tuple(outline for letter in laid(words).letters for outline in letter.shape()))
+    letters = one_shape(shapes_of(laid(words).letters))
     distance, edge, word = _narrowest(figure, letters)
     away = 1.0 if _ahead(word, edge, up) < 0 else -1.0
 
@@ -118,7 +119,7 @@ def way_from(words: Lettering, figure: Shape) -> tuple[Point, Point]:
     held.
     """
     if isinstance(words.where, Straight):
-        letters = Shape(tuple(outline for letter in laid(words).letters for outline in letter.shape()))
+        letters = one_shape(shapes_of(laid(words).letters))
         _, edge, word = _narrowest(figure, letters)
         return edge, word
     middle = _beside(words, words.where, figure, 0.0).place

@@ -9,14 +9,13 @@ from functools import lru_cache
 
 import numpy as np
 
-from kagami.geometry.affine import Affine
+from kagami.geometry.affine import Affine, cosine_and_sine
 from kagami.geometry.course import OffCourse
 from kagami.geometry.errors import GeometryError
-from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.lettering.errors import LetteringError
 from kagami.lettering.metrics import overshoot
-from kagami.lettering.outlines import EM, letter_outline
+from kagami.lettering.outlines import EM
 from kagami.plan.lettering.setting import Line, Set, Setting, composed_lines, has_stems, lines_of
 from kagami.plan.lettering.where import SHARES, Along, Run, Straight, Where, run_of
 
@@ -40,18 +39,17 @@ class Laid:
     letter: Set
     by: Affine
 
-    def shape(self) -> Shape:
-        """Its area."""
+    @property
+    def map(self) -> Affine:
+        """From its own outline, from where it begins, to the sheet."""
         scale = self.line.em / EM
         left = self.line.begins(self.letter) - self.line.middle(self.letter)
-        by = self.by.after(Affine(a=scale, d=scale, e=left))
-        return letter_outline(self.line.setting.cut, self.letter.letter).mapped(by)
+        return self.by.after(Affine(a=scale, d=scale, e=left))
 
-    def corners(self) -> tuple[Point, ...]:
-        """The corners of a rectangle along the line that holds it, from the bottom left counter-clockwise."""
+    def box(self) -> tuple[float, float, float, float]:
+        """Left, bottom, right and top of a rectangle along the line that holds it, about its middle on the baseline."""
         half, em = (self.letter.right - self.letter.left) / 2 * self.line.em, self.line.em
-        bottom, top = self.letter.bottom * em, self.letter.top * em
-        return tuple(self.at(x, y) for x, y in ((-half, bottom), (half, bottom), (half, top), (-half, top)))
+        return -half, self.letter.bottom * em, half, self.letter.top * em
 
     def side(self, way: int, height: float) -> Point:
         """A place on its left (−1) or right (+1) side, at a share of the capitals' height above the baseline."""
@@ -61,6 +59,11 @@ class Laid:
     def at(self, x: float, y: float) -> Point:
         """A place beside its middle on the baseline, along the line and up."""
         return self.by.point(Point(x, y))
+
+    @property
+    def lends(self) -> int:
+        """How many places it lends."""
+        return 3 if self.letter.stem is None else 5
 
     def places(self) -> Iterator[tuple[str, Point]]:
         """The places that it lends: foot, middle and head of its middle, and the sides of its stem."""
@@ -151,11 +154,11 @@ def _run(where: Along, setting: Setting) -> Run:
 
 def _maps(places: np.ndarray, headings: np.ndarray, caps: float) -> Sequence[Affine]:
     """From the line to the sheet: the middle of capitals comes to lie on each place."""
-    down = Affine.translation(0.0, -caps / 2)
-    return [
-        Affine.translation(x, y).after(Affine.rotation(heading)).after(down)
-        for (x, y), heading in zip(places.tolist(), headings.tolist(), strict=True)
-    ]
+    found, down = [], caps / 2
+    for (x, y), heading in zip(places.tolist(), headings.tolist(), strict=True):
+        cos, sin = cosine_and_sine(heading)
+        found.append(Affine(cos, sin, -sin, cos, x + sin * down, y - cos * down))
+    return found
 
 
 def _readings(setting: Setting) -> dict[str, float]:

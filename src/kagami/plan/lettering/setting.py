@@ -7,11 +7,16 @@ from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from typing import Final
 
+import numpy as np
+
+from kagami.geometry.arrays import Ints
+from kagami.geometry.columns import Columns, together
 from kagami.geometry.measure.size import box
+from kagami.geometry.outline import Shape
 from kagami.lettering.errors import LetteringError
 from kagami.lettering.face import Cut, Face
 from kagami.lettering.metrics import SEEN, cap_height, stem, stem_of
-from kagami.lettering.outlines import EM, letter_contours
+from kagami.lettering.outlines import EM, letter_contours, letter_outline
 from kagami.lettering.shaping import Dress, Letter, shaped
 
 LINE_BREAK: Final = "¶"
@@ -116,6 +121,19 @@ class Line:
     def caps(self) -> float:
         """Height of the capitals."""
         return self.setting.caps
+
+    @cached_property
+    def outlines(self) -> tuple[Shape, ...]:
+        """The areas of its letters, each from where it begins, in ems of `EM`."""
+        return tuple(letter_outline(self.setting.cut, one.letter) for one in self.letters)
+
+    @cached_property
+    def in_columns(self) -> tuple[Columns, Ints] | None:
+        """All of them one after the other, and which letter each outline is of; None where they are not in columns."""
+        parts = [shape.columns for shape in self.outlines if shape.columns is not None]
+        if len(parts) < len(self.outlines):
+            return None
+        return together(parts), np.repeat(np.arange(len(parts)), [len(part.closed) for part in parts])
 
     @property
     def ems(self) -> float:

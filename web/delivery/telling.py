@@ -60,6 +60,8 @@ def rows_of(report: Report, where: str) -> Sequence[Row]:
         if value is not None:
             text = f"{number_text(float(f'{value:.3g}'))} {unit}"
             rows.append(Row(label.format(where=where), text, value >= report.limit - 1e-9))
+    if report.hidden:
+        rows.append(Row(_("Under others, left out"), ", ".join(report.hidden[:8])))
     if report.contents:
         rows.append(Row(_("Colours, inks, layers") if report.counts else _("Holds"), ", ".join(report.contents[:8])))
     rows.append(Row(_("File"), bytes_text(report.bytes)))

@@ -55,6 +55,8 @@ class Artwork:
     """So much of the box, all round, is clear space and holds no ink."""
     description: str = ""
     author: str = ""
+    hidden: tuple[str, ...] = ()
+    """The names of pieces that are not among the areas, since they lie wholly under others."""
     finest: float = 0.0
     """The narrower of its thinnest part and its narrowest gap, in module units, where that was measured."""
 

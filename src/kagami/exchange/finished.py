@@ -8,6 +8,7 @@ from kagami.exchange.artwork import Area, Artwork, Shading
 from kagami.geometry.fewer import with_fewer_curves
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.forms import clear_of, formed, ground_of, real_millimetres
+from kagami.plan.evaluation.hidden import hidden_among
 from kagami.plan.evaluation.ink import Piece, ink_box
 from kagami.plan.evaluation.result import Result
 from kagami.plan.evaluation.roles import dressed, in_one_colour
@@ -33,8 +34,9 @@ def artwork(plan: Plan, result: Result, fill: str | None = None, colourway: Colo
         raise NothingToDraw(
             f"“{plan.title}” has no ink yet, so there is nothing to write. Keep a region, or draw a closed figure."
         )
-    areas = _areas(marks)
-    return Artwork(plan.title, areas, whole, plan.module.size, plan.module.unit, description=_said(result))
+    areas, hidden = _areas(marks)
+    size, unit = plan.module.size, plan.module.unit
+    return Artwork(plan.title, areas, whole, size, unit, description=_said(result), hidden=hidden)
 
 
 def variant_artwork(
@@ -53,7 +55,7 @@ def variant_artwork(
     if around is None:
         where = variant.name if variant else "its own tones"
         raise NothingToDraw(f"“{plan.title}” has no ink in {where}, so there is nothing to write.")
-    areas = _areas(marks)
+    areas, hidden = _areas(marks)
     space = clear_of(result, variant, around.longer) if clear else 0.0
     scale, unit = plan.module.size, str(plan.module.unit)
     wanted = real_millimetres(height)
@@ -61,15 +63,20 @@ def variant_artwork(
         scale, unit = wanted / around.height, "mm"
     title = f"{plan.title} · {variant.name}" if variant else plan.title
     note = " ".join(filter(None, (variant.note if variant else "", _said(result))))
-    return Artwork(title, areas, around.grown(space), scale, unit, space, note, author)
+    return Artwork(title, areas, around.grown(space), scale, unit, space, note, author, hidden=hidden)
 
 
-def _areas(marks: Sequence[Piece]) -> tuple[Area, ...]:
-    """The pieces as they are handed over, in no more curves than it takes."""
-    shapes = with_fewer_curves([piece.shape for piece in marks])
-    return tuple(
-        Area(piece.name, shape, fill_of(piece), piece.tone or INK) for piece, shape in zip(marks, shapes, strict=True)
+def _areas(marks: Sequence[Piece]) -> tuple[tuple[Area, ...], tuple[str, ...]]:
+    """The pieces as they are handed over, in no more curves than it takes, and the names of those that lie wholly under
+    others, which are not.
+    """
+    hidden = hidden_among(marks)
+    shown = [piece for k, piece in enumerate(marks) if k not in hidden]
+    shapes = with_fewer_curves([piece.shape for piece in shown])
+    areas = tuple(
+        Area(piece.name, shape, fill_of(piece), piece.tone or INK) for piece, shape in zip(shown, shapes, strict=True)
     )
+    return areas, tuple(dict.fromkeys(marks[k].name for k in sorted(hidden)))
 
 
 def plate_of(result: Result, variant: Variant | None) -> str | None:

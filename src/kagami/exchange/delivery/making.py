@@ -42,6 +42,8 @@ def made(plan: Plan, cache: Cache, planned: Planned, *, brand: str = "", change:
             raise
         return Made(b"", Report(0, (str(error),)))
     report = report_on(order, form, data, cache)
+    if form.reads:
+        report = replace(report, hidden=order.art.hidden)
     if planned.variant and not order.result.sound:
         report = replace(report, faults=("a step of it wants mending, so that a part may lack", *report.faults))
     return Made(data, report)

@@ -59,6 +59,8 @@ class Report:
     pixels: bool = False
     limit: float = PRINT
     size: tuple[float, float] = (0.0, 0.0)
+    hidden: tuple[str, ...] = ()
+    """Pieces that are not in it, since they lie wholly under others."""
     farthest: float | None = None
     """By how much a place of an outline is off at most, in millimetres."""
 

@@ -7,14 +7,14 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from enum import Enum
 from html import escape
 from typing import Final
 
 from kagami.exchange.arcs import LOOKED_AT, arc_cubics, read_arc
-from kagami.exchange.artwork import Artwork, Shading
+from kagami.exchange.artwork import Area, Artwork, Shading
 from kagami.exchange.names import free_name, name_of, variables_of
 from kagami.exchange.pen import draw
 from kagami.exchange.shorter import shorter
@@ -292,6 +292,15 @@ class Fills(Enum):
     """As the colour of the text that it stands in."""
 
 
+def _fill_of(area: Area, fills: Fills, shadings: Sequence[Shading], variables: Mapping[str, str]) -> str:
+    """What the fill of an area is written as."""
+    if fills is Fills.CURRENT:
+        return "currentColor"
+    if isinstance(area.fill, Shading):
+        return f"url(#shading-{shadings.index(area.fill) + 1})"
+    return f"var(--{variables[area.role]}, {area.fill})" if fills is Fills.ROLES else area.fill
+
+
 def write_svg(
     art: Artwork,
     margin: float = 0.0,
@@ -333,11 +342,7 @@ def write_svg(
     variables = variables_of(area.role for area in art.areas)
     for area in art.areas:
         identifier = free_name(name_of(area.name, "piece"), taken)
-        fill = f"url(#shading-{shadings.index(area.fill) + 1})" if isinstance(area.fill, Shading) else area.fill
-        if fills is Fills.CURRENT:
-            fill = "currentColor"
-        elif fills is Fills.ROLES and isinstance(area.fill, str):
-            fill = f"var(--{variables[area.role]}, {area.fill})"
+        fill = _fill_of(area, fills, shadings, variables)
         data = path_data(area.shape, frame, arcs)
         if brief:
             data = shorter(data, frame.decimals, math.floor(frame.slack), sparing=sparing)

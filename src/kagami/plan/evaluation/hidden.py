@@ -4,9 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+import numpy as np
+
+from kagami.geometry.arrays import Floats
 from kagami.geometry.errors import GeometryError
 from kagami.geometry.flat import seen
-from kagami.geometry.measure.size import Box, area, box, perimeter
+from kagami.geometry.measure.size import area, box, perimeter
 from kagami.geometry.outline import Shape
 from kagami.geometry.tolerance import FITTED, LENGTH
 from kagami.plan.evaluation.ink import Piece
@@ -16,7 +19,7 @@ def hidden_among(marks: Sequence[Piece]) -> frozenset[int]:
     """The numbers of the pieces, from 0, that lie wholly under others. What is left over of one by no more than curves
     that stand for others stray is not seen either. Where what is seen cannot be made out, none is taken for hidden.
     """
-    if not _may_hide([box(piece.shape) for piece in marks]):
+    if not _may_hide(np.array([box(piece.shape) for piece in marks]).reshape(-1, 4)):
         return frozenset()
     try:
         shown = seen([piece.shape for piece in marks])
@@ -25,22 +28,18 @@ def hidden_among(marks: Sequence[Piece]) -> frozenset[int]:
     return frozenset(k for k, shape in enumerate(shown) if not _is_seen(shape))
 
 
-def _may_hide(boxes: Sequence[Box]) -> bool:
-    """Whether the boxes of pieces that lie over one reach, together, about all of it."""
-    over = ([other for other in boxes[k + 1 :] if _meet(one, other)] for k, one in enumerate(boxes))
-    return any(_within(one, others) for one, others in zip(boxes, over, strict=True))
+def _may_hide(boxes: Floats) -> bool:
+    """Whether the boxes, (n, 4), of pieces that lie over one reach, together, about all of it."""
+    return any(_within(one, boxes[k:]) for k, one in enumerate(boxes, 1))
 
 
-def _meet(one: Box, other: Box) -> bool:
-    return one.left < other.right and other.left < one.right and one.bottom < other.top and other.bottom < one.top
-
-
-def _within(one: Box, others: Sequence[Box]) -> bool:
-    if not others:
+def _within(one: Floats, over: Floats) -> bool:
+    """Whether a box lies within the one round all those that meet it."""
+    met = over[(over[:, :2] < one[2:]).all(axis=1) & (over[:, 2:] > one[:2]).all(axis=1)]
+    if not len(met):
         return False
-    left, bottom, right, top = zip(*others, strict=True)
-    low = min(left) <= one.left + FITTED and min(bottom) <= one.bottom + FITTED
-    return low and max(right) >= one.right - FITTED and max(top) >= one.top - FITTED
+    low, high = met[:, :2].min(axis=0), met[:, 2:].max(axis=0)
+    return bool((low <= one[:2] + FITTED).all() and (high >= one[2:] - FITTED).all())
 
 
 def _is_seen(shape: Shape) -> bool:

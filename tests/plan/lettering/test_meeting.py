@@ -7,7 +7,6 @@ from unittest import TestCase
 
 import numpy as np
 import shapely
-from shapely import affinity
 
 from kagami.geometry.affine import Affine
 from kagami.geometry.compiled.mapping import mapped_each
@@ -31,8 +30,8 @@ class Rectangles(TestCase):
                 x, y, turn = random.uniform((-3, -3, 0), (3, 3, math.tau))
                 wide, high = random.uniform(0.2, 3, 2)
                 numbers.append((x, y, wide, high, math.cos(turn), math.sin(turn)))
-                box = affinity.rotate(shapely.box(-wide, -high, wide, high), turn, (0, 0), use_radians=True)
-                shapes.append(affinity.translate(box, x, y))
+                corners = np.array([[-wide, -high], [wide, -high], [wide, high], [-wide, high]])
+                shapes.append(shapely.Polygon(Affine.rotation(turn).points(corners) + (x, y)))
             one, other = shapes
             within = one.contains(other) or other.contains(one)
             expected = WITHIN if within else CLOSE if one.intersects(other) else APART

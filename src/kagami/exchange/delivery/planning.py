@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from itertools import count
 
 from kagami.exchange.artwork import Artwork
 from kagami.exchange.delivery.forms import ABOUT, FORMS, Form
 from kagami.exchange.delivery.ordering import order_of
+from kagami.exchange.names import free_name
 from kagami.plan.document import Plan
 from kagami.plan.evaluation.cache import Cache
 from kagami.plan.variants.naming import free_among, named_by
@@ -63,9 +63,7 @@ def sizes_in(form: Form, package: Package, variant: Variant) -> tuple[int, ...]:
 def _folder(plan: Plan, brand: str, variant: Variant, taken: set[str]) -> str:
     """What the folders of a variant begin with: its own, since files in them call each other by name."""
     stem = named_by("{brand}-{mark}-{variant}", _words(plan, brand, variant, "", ""))
-    found = next(one for k in count(1) if (one := stem if k == 1 else f"{stem}-{k}") not in taken)
-    taken.add(found)
-    return found
+    return free_name(stem, taken)
 
 
 def _name(plan: Plan, package: Package, brand: str, variant: Variant, form: Form, size: int, taken: set[str]) -> str:

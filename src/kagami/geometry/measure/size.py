@@ -14,6 +14,7 @@ from kagami.geometry.loading import quick
 from kagami.geometry.outline import Shape
 from kagami.geometry.point import Point
 from kagami.geometry.table import CurveTable, gathered, tabulate
+from kagami.geometry.tolerance import LENGTH
 
 
 class Box(NamedTuple):
@@ -83,6 +84,11 @@ def centroid(shape: Shape) -> Point:
     if size == 0:
         raise GeometryError("a shape without area has no centroid")
     return Point(x / size, y / size)
+
+
+def mean_thickness(shape: Shape) -> float:
+    """How thick an area is in the mean, in u: twice its area by its outline."""
+    return 2 * abs(area(shape)) / max(perimeter(shape), LENGTH)
 
 
 def perimeter(shape: Shape) -> float:

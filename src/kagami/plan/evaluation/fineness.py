@@ -11,11 +11,11 @@ from kagami.geometry.boolean import difference, union
 from kagami.geometry.figures import box as rectangle
 from kagami.geometry.flat import seen_of_groups
 from kagami.geometry.measure.distance import Approach
-from kagami.geometry.measure.size import area, perimeter
+from kagami.geometry.measure.size import area, mean_thickness, perimeter
 from kagami.geometry.measure.thickness import thinnest
 from kagami.geometry.outline import Shape
 from kagami.geometry.selection import islands
-from kagami.geometry.tolerance import FITTED, LENGTH
+from kagami.geometry.tolerance import FITTED
 from kagami.plan.evaluation.ink import Piece, ink_box
 
 SAME_NODES: Final = 3
@@ -65,7 +65,7 @@ def seen_parts(marks: Sequence[Piece]) -> list[Shape]:
         return [island for piece in marks for island in islands(piece.shape)]
     shown = seen_of_groups([piece.shape for piece in marks], groups)
     parts = [island for shape in shown if shape for island in islands(shape)]
-    return [part for part in parts if _thickness(part) > 2 * FITTED]
+    return [part for part in parts if mean_thickness(part) > 2 * FITTED]
 
 
 def thinnest_of(parts: Iterable[Shape], most: float = math.inf, known: Known | None = None) -> Approach | None:
@@ -75,16 +75,11 @@ def thinnest_of(parts: Iterable[Shape], most: float = math.inf, known: Known | N
     alike = {(len(part.curves), round(area(part), 7), round(perimeter(part), 7)): part for part in [*parts][::-1]}
     known = {} if known is None else known
     best = None
-    for measures, part in sorted(alike.items(), key=lambda one: _thickness(one[1])):
+    for measures, part in sorted(alike.items(), key=lambda one: mean_thickness(one[1])):
         found = _thinnest(part, measures, most, known)
         if found is not None:
             best, most = found, found.distance
     return best
-
-
-def _thickness(part: Shape) -> float:
-    """How thick a part is in the mean: twice its area by its outline."""
-    return 2 * abs(area(part)) / max(perimeter(part), LENGTH)
 
 
 def _thinnest(part: Shape, measures: tuple[float, ...], most: float, known: Known) -> Approach | None:

@@ -9,9 +9,8 @@ import numpy as np
 from kagami.geometry.arrays import Floats
 from kagami.geometry.errors import GeometryError
 from kagami.geometry.flat import seen
-from kagami.geometry.measure.size import area, box, perimeter
-from kagami.geometry.outline import Shape
-from kagami.geometry.tolerance import FITTED, LENGTH
+from kagami.geometry.measure.size import box, mean_thickness
+from kagami.geometry.tolerance import FITTED
 from kagami.plan.evaluation.ink import Piece
 
 
@@ -25,7 +24,7 @@ def hidden_among(marks: Sequence[Piece]) -> frozenset[int]:
         shown = seen([piece.shape for piece in marks])
     except GeometryError:
         return frozenset()  # all of them leave, as they are
-    return frozenset(k for k, shape in enumerate(shown) if not _is_seen(shape))
+    return frozenset(k for k, shape in enumerate(shown) if not shape or mean_thickness(shape) <= 2 * FITTED)
 
 
 def _may_hide(boxes: Floats) -> bool:
@@ -40,7 +39,3 @@ def _within(one: Floats, over: Floats) -> bool:
         return False
     low, high = met[:, :2].min(axis=0), met[:, 2:].max(axis=0)
     return bool((low <= one[:2] + FITTED).all() and (high >= one[2:] - FITTED).all())
-
-
-def _is_seen(shape: Shape) -> bool:
-    return bool(shape) and 2 * area(shape) / max(perimeter(shape), LENGTH) > 2 * FITTED

@@ -62,7 +62,8 @@ def parse_colourway(text: str) -> Colourway:
     """
     text = text.strip()
     head = re.match(rf"{re.escape(tr(WORD))} +", text, re.IGNORECASE)
-    name = parse_name_before(text, head.end(), ",:", frozenset((CHOSEN, "in"))) if head else None
+    words = frozenset(tr(one).split()[0].lower() for one in (CHOSEN, IN_ONE))  # a comma was forgotten before them
+    name = parse_name_before(text, head.end(), ",:", words) if head else None
     if name is None:
         raise SentenceError("colourway-unread", text=text, position=head.end() if head else 0)
     at, chosen, form = name[1], False, "in tones"

@@ -35,8 +35,6 @@ SMALLEST: Final = "smallest"
 AS: Final = "as"
 WORDS: Final = (WORD, KEPT, IN, ON_ITS_PLATE, BELOW, WITHOUT, WITH, IS, CLEAR, LINE, SMALLEST, AS, *FORMS)
 NO_FILES: Final = "no file"
-_NO_NAMES: Final = frozenset((IN, "on", BELOW, WITH, WITHOUT))
-"""Words that no name has that stands without its quotes: a comma was forgotten before them."""
 _MEASURE: Final = re.compile(r"[A-Za-z][A-Za-z0-9_]*")
 _PIXELS: Final = re.compile(r"(\d{1,4}) px")
 _PACKAGE: Final = re.compile(
@@ -73,6 +71,11 @@ def _of_files(variant: Variant, names: Mapping[str, str]) -> str:
     return "".join(f"; {clause}" for clause in clauses)
 
 
+def _no_names() -> frozenset[str]:
+    """Words that no name has that stands without its quotes: a comma was forgotten before them."""
+    return frozenset(tr(words).split()[0].lower() for words in (IN, ON_ITS_PLATE, BELOW, WITH, WITHOUT))
+
+
 def is_variant(text: str) -> bool:
     """Whether a sentence begins as one of a variant does."""
     return re.match(rf"{re.escape(tr(WORD))}\b", text.strip(), re.IGNORECASE) is not None
@@ -86,7 +89,7 @@ def parse_variant(text: str, ids: Mapping[str, str]) -> Variant:
     """
     text = text.strip()
     head = re.match(rf"{re.escape(tr(WORD))} +", text, re.IGNORECASE)
-    name = parse_name_before(text, head.end(), ",:", _NO_NAMES) if head else None
+    name = parse_name_before(text, head.end(), ",:", _no_names()) if head else None
     if name is None:
         raise SentenceError("variant-unread", position=head.end() if head else 0)
     found: dict[str, Any] = {"name": name[0]}
@@ -111,7 +114,7 @@ def _asides(text: str, at: int, found: dict[str, Any]) -> int:
         form = next((word for word in forms if text.startswith(word, at)), None)
         below = re.compile(rf"{re.escape(tr(BELOW))} {_PIXELS.pattern}").match(text, at)
         begun = at + len(tr(IN)) + 1 if text.startswith(f"{tr(IN)} ", at) else None
-        colourway = parse_name_before(text, begun, ",:", _NO_NAMES) if begun else None
+        colourway = parse_name_before(text, begun, ",:", _no_names()) if begun else None
         if text.startswith(tr(ON_ITS_PLATE), at):
             found["plate"], at = True, at + len(tr(ON_ITS_PLATE))
         elif form is not None:

@@ -39,28 +39,19 @@ def lie(one: Rectangle, other: Rectangle) -> int:
     """How two rectangles lie: a line along a side of one of them parts them, if any line does (the separating axis
     theorem); or one lies within the other; or neither.
     """
-    a, b, wide, high, cos, sin = one
-    c, d, width, height, other_cos, other_sin = other
-    along, across = abs(cos * other_cos + sin * other_sin), abs(cos * other_sin - sin * other_cos)
-    dx, dy = c - a, d - b
-    mine = (
-        (abs(dx * cos + dy * sin), wide, width * along + height * across),
-        (
-            abs(dy * cos - dx * sin),
-            high,
-            width * across + height * along,
-        ),
-    )
-    its = (
-        (abs(dx * other_cos + dy * other_sin), width, wide * along + high * across),
-        (
-            abs(dy * other_cos - dx * other_sin),
-            height,
-            wide * across + high * along,
-        ),
-    )
+    mine, its = _along(one, other), _along(other, one)
     if any(off > own + reach + LENGTH for off, own, reach in (*mine, *its)):
         return APART
     if any(all(off + reach <= own for off, own, reach in axes) for axes in (mine, its)):
         return WITHIN
     return CLOSE
+
+
+def _along(one: Rectangle, other: Rectangle) -> tuple[tuple[float, float, float], ...]:
+    """Along both sides of a rectangle: how far the other's middle lies off its own, and half the reach of each."""
+    a, b, wide, high, cos, sin = one
+    c, d, width, height, other_cos, other_sin = other
+    along, across = abs(cos * other_cos + sin * other_sin), abs(cos * other_sin - sin * other_cos)
+    dx, dy = c - a, d - b
+    upright = abs(dy * cos - dx * sin), high, width * across + height * along
+    return (abs(dx * cos + dy * sin), wide, width * along + height * across), upright
